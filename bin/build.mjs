@@ -1,0 +1,50 @@
+#!/usr/bin/env node
+/** Builds the static shell, then writes what only exists after it: script hashes and the offline list. */
+import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { join, relative } from 'node:path';
+
+const home = fileURLToPath(new URL('..', import.meta.url));
+const out = join(home, 'out');
+execFileSync('npx', ['next', 'build'], {
+  cwd: home,
+  stdio: 'inherit',
+  env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+});
+
+const walk = (folder) =>
+  readdirSync(folder).flatMap((name) => {
+    const path = join(folder, name);
+    return statSync(path).isDirectory() ? walk(path) : [path];
+  });
+const files = walk(out);
+
+const hashes = new Set();
+for (const page of files.filter((path) => path.endsWith('.html'))) {
+  for (const [, body] of readFileSync(page, 'utf8').matchAll(
+    /<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g,
+  )) {
+    hashes.add(`sha256-${createHash('sha256').update(body).digest('base64')}`);
+  }
+}
+writeFileSync(join(out, 'script-hashes.json'), JSON.stringify([...hashes]));
+
+const skipped = /script-hashes\.json$|\/sw\.js$|\.txt$|\.map$/;
+const list = files
+  .filter((path) => !skipped.test(path))
+  .map((path) => '/' + relative(out, path).replace(/index\.html$/, ''))
+  .sort();
+const version = createHash('sha256');
+for (const path of files.filter((path) => !skipped.test(path)).sort()) version.update(readFileSync(path));
+const template = readFileSync(join(home, 'src/workers/offline.sw.js'), 'utf8');
+writeFileSync(
+  join(out, 'sw.js'),
+  template
+    .replace('"__VERSION__"', JSON.stringify(version.digest('hex').slice(0, 16)))
+    .replace('"__FILES__"', JSON.stringify(list)),
+);
+console.log(
+  `${list.length} files are kept for use without a network, ${hashes.size} inline scripts allowed.`,
+);

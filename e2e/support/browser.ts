@@ -1,0 +1,19 @@
+import { chromium, type Browser } from 'playwright-core';
+
+/** Debian's Chromium, the one browser that this project is tested in. */
+export function openBrowser(): Promise<Browser> {
+  return chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    headless: true,
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--autoplay-policy=no-user-gesture-required',
+    ],
+  });
+}

@@ -1,0 +1,31 @@
+/** A number with its unit. */
+export type Quantity = {
+  value: number;
+  unit: 'px' | 'stops' | 'deltaE' | 'share' | 'seconds' | 'frames' | 'perSecond';
+};
+
+/** Where something was found: ids and spans, never words. Seconds count in the take or song itself. */
+export type Place = { take?: string; media?: string; moment?: string; from?: number; to?: number };
+
+export type Severity = 'stop' | 'fix' | 'watch' | 'fine';
+
+/** The one shape of every judgement. `facts` are further values that the sentence needs. */
+export type Finding = {
+  code: string;
+  severity: Severity;
+  measured?: Quantity;
+  allowed?: Quantity;
+  where: Place;
+  facts?: Record<string, string | number>;
+  fix?: { command: string; args: unknown };
+};
+
+const rank: Record<Severity, number> = { stop: 0, fix: 1, watch: 2, fine: 3 };
+
+/** The gravest first. */
+export const byGravity = (findings: readonly Finding[]): Finding[] =>
+  [...findings].sort((a, b) => rank[a.severity] - rank[b.severity]);
+
+/** How many ask for something to be done. */
+export const openCount = (findings: readonly Finding[]): number =>
+  findings.filter((finding) => finding.severity === 'stop' || finding.severity === 'fix').length;

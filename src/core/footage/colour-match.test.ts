@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest';
+import { painted, random } from '../__tests__/scene';
+import { matchColour } from './colour-match';
+import { gradeColour, type Cdl } from '../picture/grade';
+import type { RgbaImage } from '../picture/image';
+
+const size = { width: 320, height: 180 };
+const next = random(3);
+const patches = Array.from(
+  { length: 96 },
+  () => [30 + next() * 170, 30 + next() * 170, 30 + next() * 170] as const,
+);
+const plate = painted(
+  size,
+  (x, y) => [...patches[Math.floor(x / 27) + 12 * Math.floor(y / 23)]] as [number, number, number],
+);
+
+const relit = (image: RgbaImage, light: (rgb: number[]) => number[], noise = 2): RgbaImage => {
+  const grain = random(9);
+  return painted(size, (x, y) => {
+    const at = (y * size.width + x) * 4;
+    return light([...image.data.slice(at, at + 3)]).map((v) => v + (grain() - 0.5) * 2 * noise) as [
+      number,
+      number,
+      number,
+    ];
+  });
+};
+const linear = (code: number) => (code <= 10.31 ? code / 255 / 12.92 : ((code / 255 + 0.055) / 1.055) ** 2.4);
+const coded = (light: number) =>
+  255 * (light <= 0.0031308 ? light * 12.92 : 1.055 * light ** (1 / 2.4) - 0.055);
+
+describe('matching light and colour', () => {
+  it('measures a third of a stop and takes it out', () => {
+    // IEC 61966-2-1: the light is changed in linear light, where a stop is a factor of two.
+    const darker = relit(plate, (rgb) => rgb.map((v) => coded(linear(v) * 2 ** (-1 / 3))));
+    const match = matchColour(plate, darker);
+    expect(match.stops).toBeCloseTo(-1 / 3, 1);
+    expect(match.before).toBeGreaterThan(3);
+    expect(match.after).toBeLessThan(0.8);
+  });
+
+  it('is not led astray by a performer, and finds the decision that was made', () => {
+    const made: Cdl = {
+      slope: [1.08, 1, 0.93],
+      offset: [0.01, 0, -0.01],
+      power: [1, 1.05, 1],
+      saturation: 1,
+    };
+    const undone = relit(plate, (rgb) => {
+      return rgb.map(
+        (v, c) => Math.max(0, ((v / 255) ** (1 / made.power[c]) - made.offset[c]) / made.slope[c]) * 255,
+      );
+    });
+    const withPerformer = painted(size, (x, y) => {
+      const at = (y * size.width + x) * 4;
+      return x > 60 && x < 150 && y > 40
+        ? [30, 60, 120]
+        : ([...undone.data.slice(at, at + 3)] as [number, number, number]);
+    });
+    const match = matchColour(plate, withPerformer);
+    expect(match.after).toBeLessThan(0.8);
+    for (const at of [0, 5, 30, 61]) {
+      const truth = gradeColour(made, patches[at]);
+      gradeColour(match, patches[at]).forEach((v, c) => expect(Math.abs(v - truth[c])).toBeLessThan(5));
+    }
+  });
+
+  it('leaves equal pictures alone, and refuses what cannot be compared', () => {
+    const match = matchColour(plate, plate);
+    expect(match.before).toBe(0);
+    expect(Math.abs(match.stops)).toBeLessThan(0.001);
+    match.slope.forEach((value) => expect(value).toBeCloseTo(1, 3));
+    const white = painted(size, () => [255, 255, 255]);
+    expect(() => matchColour(white, white)).toThrow(expect.objectContaining({ code: 'nothing-still' }));
+    expect(() =>
+      matchColour(
+        plate,
+        painted({ width: 8, height: 8 }, () => [1, 1, 1]),
+      ),
+    ).toThrow(expect.objectContaining({ code: 'sizes-differ' }));
+  });
+});

@@ -1,0 +1,133 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { painted, random } from '../__tests__/scene';
+import { cutStill, joinCost, newDisagreement, addDisagreement, outlineOf, seamCost, solveSeam } from './seam';
+import { followTap, largestThing, presenceOf } from './presence';
+
+const size = { width: 64, height: 36 };
+const wall = (x: number, y: number): [number, number, number] => [120 + (x % 9), 100 + (y % 7), 90];
+const figure = (left: number, colour: [number, number, number]) =>
+  painted(size, (x, y) => (x >= left && x < left + 12 && y > 8 ? colour : wall(x, y)));
+
+describe('the best seam', () => {
+  // Efros & Freeman 2001; Agarwala 2004: never above any straight seam that obeys the same strokes.
+  it('costs no more than any straight seam that keeps both sides', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 10_000 }), (seed) => {
+        const next = random(seed);
+        const small = { width: 24, height: 14 };
+        const cost = Float64Array.from({ length: 24 * 14 }, () => next() * 20);
+        const forced = new Int16Array(24 * 14).fill(-1);
+        for (let y = 0; y < 14; y++) {
+          forced[y * 24] = 0;
+          forced[y * 24 + 23] = 1;
+        }
+        const best = seamCost(small, cost, cutStill(small, cost, forced));
+        for (let column = 1; column < 24; column++) {
+          const straight = Array.from({ length: 24 * 14 }, (_, at) => (at % 24 >= column ? 1 : 0));
+          expect(best).toBeLessThanOrEqual(seamCost(small, cost, straight) + 1e-6);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('agrees with trying every division of a tiny picture', () => {
+    const tiny = { width: 4, height: 3 };
+    for (let seed = 1; seed < 12; seed++) {
+      const next = random(seed);
+      const cost = Float64Array.from({ length: 12 }, () => next() * 9);
+      const forced = new Int16Array(12).fill(-1);
+      forced[0] = 0;
+      forced[11] = 1;
+      const found = seamCost(tiny, cost, cutStill(tiny, cost, forced));
+      let best = Infinity;
+      for (let bits = 0; bits < 1 << 12; bits++) {
+        const labels = Array.from({ length: 12 }, (_, at) => (bits >> at) & 1);
+        if (labels[0] === 0 && labels[11] === 1) best = Math.min(best, seamCost(tiny, cost, labels));
+      }
+      expect(found).toBeCloseTo(best, 9);
+    }
+  });
+
+  it('keeps both performers and runs where the takes agree', () => {
+    const left = [0, 1, 2].map((step) => figure(8 + step, [150, 30, 30]));
+    const right = [0, 1, 2].map((step) => figure(42 - step, [30, 40, 150]));
+    const seam = solveSeam(
+      [left, right],
+      [
+        { take: 0, points: [[14, 20]] },
+        { take: 1, points: [[46, 20]] },
+      ],
+      { still: true },
+    );
+    expect(seam.labels).toHaveLength(1);
+    for (const [x, label] of [
+      [8, 0],
+      [21, 0],
+      [41, 1],
+      [53, 1],
+    ])
+      expect(seam.labels[0].data[20 * 64 + x]).toBe(label);
+    expect(Math.max(...seam.visible)).toBeLessThan(0.5);
+    expect(seam.outline).toHaveLength(1);
+  });
+
+  it('may move from frame to frame, and divides between three takes', () => {
+    const takes = [4, 26, 48].map((left, index) =>
+      [0, 1].map(() => figure(left, [40 + 90 * index, 30, 200 - 80 * index])),
+    );
+    const strokes = [4, 26, 48].map((left, take) => ({
+      take,
+      points: [[left + 6, 20]] as [number, number][],
+    }));
+    const seam = solveSeam(takes, strokes);
+    expect(seam.labels).toHaveLength(2);
+    [4, 26, 48].forEach((left, take) => {
+      for (const x of [left, left + 11]) expect(seam.labels[0].data[24 * 64 + x]).toBe(take);
+    });
+  });
+
+  it('refuses what does not belong together', () => {
+    const one = [figure(8, [1, 2, 3])];
+    expect(() => solveSeam([one], [])).toThrow(expect.objectContaining({ code: 'takes' }));
+    expect(() => solveSeam([one, []], [])).toThrow(expect.objectContaining({ code: 'frames-differ' }));
+    expect(() => solveSeam([one, [painted({ width: 8, height: 8 }, wall)]], [])).toThrow(
+      expect.objectContaining({ code: 'sizes-differ' }),
+    );
+  });
+
+  it('gathers disagreement and draws the outline of a half', () => {
+    const seen = newDisagreement(size);
+    addDisagreement(seen, figure(8, [0, 0, 0]), figure(8, [0, 0, 0]));
+    expect(Math.max(...joinCost(seen))).toBeCloseTo(0.05, 9);
+    const labels = Array.from({ length: 64 * 36 }, (_, at) => (at % 64 >= 30 ? 1 : 0));
+    const xs = outlineOf(size, labels).map(([x]) => x);
+    expect(Math.min(...xs)).toBeCloseTo(30, 0);
+    expect(Math.max(...xs)).toBe(64);
+  });
+});
+
+describe('following a tap', () => {
+  it('takes the performer through time and leaves the other one out', () => {
+    const cells = { width: 32, height: 18 };
+    const plate = painted(size, wall);
+    const frames = [0, 1, 2, 3].map((step) =>
+      presenceOf(
+        plate,
+        painted(size, (x, y) => {
+          const walker = x >= 6 + step * 4 && x < 16 + step * 4 && y > 8;
+          const stranger = x > 54 && y > 20;
+          return walker || stranger ? [10, 20, 200] : wall(x, y);
+        }),
+        cells,
+      ),
+    );
+    const covered = followTap({ ...cells, frames }, [{ frame: 0, at: [10 / 64, 0.7] }]);
+    expect(covered[12 * 32 + 4]).toBe(1);
+    expect(covered[12 * 32 + 12]).toBe(1);
+    expect(covered[15 * 32 + 29]).toBe(0);
+    expect(followTap({ ...cells, frames }, [{ frame: 0, at: [0.6, 0.1] }]).some(Boolean)).toBe(false);
+    expect(largestThing({ ...cells, frames }, 0)?.[0]).toBeCloseTo(11 / 64, 1);
+  });
+});

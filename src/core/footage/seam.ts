@@ -1,0 +1,264 @@
+import { contours } from 'd3-contour';
+import simplify from 'simplify-js';
+import { refuse } from '../error';
+import { ciede2000, labOf } from '../picture/colour';
+import { checkSameSize, type GrayImage, type Point, type RgbaImage, type Size } from '../picture/image';
+import { MinimumCut } from './max-flow';
+
+/** Says that a take must show along a line of points, in one frame or (without `frame`) always. Pixels. */
+export type Stroke = { take: number; frame?: number; points: Point[]; radius?: number };
+
+/** The outline, in pixels, of where takes above the first show, from `frame` on. */
+export type Outline = { frame: number; points: Point[] };
+
+export type Seam = {
+  /** number of the take that shows at each pixel; one picture when still */
+  labels: GrayImage[];
+  /** as few keyframes as keep the same picture */
+  outline: Outline[];
+  /** 95th percentile CIEDE2000 across the join, a frame */
+  visible: number[];
+};
+
+/** How much two takes differ at each pixel, gathered over frames that need not be kept. */
+export type Disagreement = Size & { frames: number; sum: Float64Array };
+
+export const newDisagreement = (size: Size): Disagreement => ({
+  ...size,
+  frames: 0,
+  sum: new Float64Array(size.width * size.height),
+});
+
+/** Adds one pair of pictures. Squares weigh a hand that crosses for a moment more than constant noise. */
+export function addDisagreement(into: Disagreement, a: RgbaImage, b: RgbaImage): void {
+  checkSameSize(into, a);
+  checkSameSize(a, b);
+  for (let pixel = 0, at = 0; pixel < into.sum.length; pixel++, at += 4) {
+    const red = a.data[at] - b.data[at];
+    const green = a.data[at + 1] - b.data[at + 1];
+    const blue = a.data[at + 2] - b.data[at + 2];
+    into.sum[pixel] += red * red + green * green + blue * blue;
+  }
+  into.frames++;
+}
+
+/** Cost of a join at each pixel: root mean square difference in codes, plus a little for its length. */
+export const joinCost = ({ frames, sum }: Disagreement): Float64Array =>
+  sum.map((value) => Math.sqrt(value / Math.max(1, frames) / 3) + 0.05);
+
+const never = 1e7;
+
+/** Costs of one frame or of all: `cost(a, b, pixel)` of take `a` beside take `b`. */
+type Volume = Size & { depth: number; takes: number; cost: (a: number, b: number, voxel: number) => number };
+
+/** One move of alpha expansion: which places change to take `alpha` so that the whole costs least. */
+function expand(volume: Volume, labels: Uint8Array, forced: Int16Array, alpha: number): boolean {
+  const { width, height, depth } = volume;
+  const area = width * height;
+  const nodes = area * depth;
+  const cut = new MinimumCut(nodes, nodes * (depth > 1 ? 3 : 2));
+  const pair = (p: number, q: number) => {
+    const side = (a: number, b: number) => (a === b ? 0 : volume.cost(a, b, p) + volume.cost(a, b, q));
+    const stay = side(labels[p], labels[q]);
+    const right = side(labels[p], alpha);
+    const left = side(alpha, labels[q]);
+    // E(stay,stay), E(stay,change), E(change,stay), E(change,change) = stay, right, left, 0.
+    cut.addTerminal(p, left - stay, 0);
+    cut.addTerminal(q, 0 - left, 0);
+    cut.addEdge(p, q, Math.max(0, right + left - stay), 0);
+  };
+  for (let z = 0; z < depth; z++) {
+    for (let y = 0; y < height; y++) {
+      for (let x = 0; x < width; x++) {
+        const p = z * area + y * width + x;
+        if (x + 1 < width) pair(p, p + 1);
+        if (y + 1 < height) pair(p, p + width);
+        if (z + 1 < depth) pair(p, p + area);
+        if (forced[p] === alpha) cut.addTerminal(p, 0, never);
+        else if (forced[p] >= 0 || labels[p] === alpha) cut.addTerminal(p, forced[p] >= 0 ? never : 0, 0);
+      }
+    }
+  }
+  const moved = cut.solve();
+  let changed = false;
+  for (let p = 0; p < nodes; p++) {
+    if (moved[p] && labels[p] !== alpha) {
+      labels[p] = alpha;
+      changed = true;
+    }
+  }
+  return changed;
+}
+
+/** Which take each stroke forces at each voxel; -1 where none does. */
+function force(size: Size, depth: number, strokes: Stroke[], radius: number): Int16Array {
+  const area = size.width * size.height;
+  const forced = new Int16Array(area * depth).fill(-1);
+  for (const stroke of strokes) {
+    const reach = stroke.radius ?? radius;
+    const spans = depth === 1 || stroke.frame === undefined ? [...Array(depth).keys()] : [stroke.frame];
+    const dots: Point[] = stroke.points.flatMap((point, index): Point[] => {
+      const before = stroke.points[index - 1];
+      if (!before) return [point];
+      const steps = Math.max(1, Math.ceil(Math.hypot(point[0] - before[0], point[1] - before[1])));
+      return Array.from({ length: steps }, (_, step): Point => {
+        const share = (step + 1) / steps;
+        return [before[0] + (point[0] - before[0]) * share, before[1] + (point[1] - before[1]) * share];
+      });
+    });
+    for (const [px, py] of dots) {
+      for (let y = Math.max(0, Math.floor(py - reach)); y < Math.min(size.height, py + reach); y++) {
+        for (let x = Math.max(0, Math.floor(px - reach)); x < Math.min(size.width, px + reach); x++) {
+          if (Math.hypot(x + 0.5 - px, y + 0.5 - py) > reach) continue;
+          for (const z of spans) if (z >= 0 && z < depth) forced[z * area + y * size.width + x] = stroke.take;
+        }
+      }
+    }
+  }
+  return forced;
+}
+
+function relax(volume: Volume, forced: Int16Array): Uint8Array {
+  const labels = new Uint8Array(forced.length);
+  for (let p = 0; p < labels.length; p++) if (forced[p] > 0) labels[p] = forced[p];
+  for (let round = 0; round < 4; round++) {
+    let changed = false;
+    for (let alpha = 0; alpha < volume.takes; alpha++) {
+      if (volume.takes === 2 && alpha === 0 && round === 0) labels.fill(0);
+      else if (expand(volume, labels, forced, alpha)) changed = true;
+    }
+    if (!changed || volume.takes === 2) break;
+  }
+  return labels;
+}
+
+/**
+ * The cheapest division of the frame between two takes, the same over the whole length.
+ * @param cost what a join costs at each pixel, from {@link joinCost}
+ * @param forced take that must show at each pixel, -1 where either may
+ * @returns 0 or 1 a pixel. No straight seam that obeys `forced` costs less.
+ * @see Kwatra 2003; Agarwala 2004 (graph cut with strokes)
+ */
+export function cutStill(size: Size, cost: Float64Array, forced: Int16Array): Uint8Array {
+  return relax({ ...size, depth: 1, takes: 2, cost: (_a, _b, pixel) => cost[pixel] }, forced);
+}
+
+/** What a division of the frame costs: the sum over neighbours that show different takes. */
+export function seamCost(size: Size, cost: Float64Array, labels: ArrayLike<number>): number {
+  let total = 0;
+  for (let y = 0; y < size.height; y++) {
+    for (let x = 0; x < size.width; x++) {
+      const p = y * size.width + x;
+      if (x + 1 < size.width && labels[p] !== labels[p + 1]) total += cost[p] + cost[p + 1];
+      if (y + 1 < size.height && labels[p] !== labels[p + size.width])
+        total += cost[p] + cost[p + size.width];
+    }
+  }
+  return total;
+}
+
+/** 95th percentile CIEDE2000 between what lies on both sides of a join in one frame. */
+export function joinVisibility(takes: RgbaImage[], labels: ArrayLike<number>): number {
+  const { width, height } = takes[0];
+  const differences: number[] = [];
+  const lab = (image: RgbaImage, p: number) =>
+    labOf(image.data[p * 4], image.data[p * 4 + 1], image.data[p * 4 + 2]);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const p = y * width + x;
+      for (const q of [x + 1 < width ? p + 1 : p, y + 1 < height ? p + width : p]) {
+        if (labels[p] === labels[q]) continue;
+        differences.push(ciede2000(lab(takes[labels[p]], p), lab(takes[labels[q]], p)));
+      }
+    }
+  }
+  return differences.sort((a, b) => a - b)[Math.floor(differences.length * 0.95)] ?? 0;
+}
+
+/**
+ * The outline of where take 1 and above show, as one closed line in pixels, thinned out.
+ * Where it shows in several pieces the largest is taken. Empty where it shows nowhere.
+ */
+export function outlineOf(size: Size, labels: ArrayLike<number>, tolerance = 1): Point[] {
+  // A rim of zeros closes the outline at the frame's edge.
+  const wide = size.width + 2;
+  const values = new Array<number>(wide * (size.height + 2)).fill(0);
+  for (let y = 0; y < size.height; y++) {
+    for (let x = 0; x < size.width; x++)
+      values[(y + 1) * wide + x + 1] = labels[y * size.width + x] > 0 ? 1 : 0;
+  }
+  const [shape] = contours()
+    .size([wide, size.height + 2])
+    .thresholds([0.5])(values);
+  const rings = shape.coordinates.map((polygon) => polygon[0] as Point[]);
+  const area = (ring: Point[]) =>
+    Math.abs(
+      ring.reduce(
+        (sum, [x, y], i) => sum + x * ring[(i + 1) % ring.length][1] - ring[(i + 1) % ring.length][0] * y,
+        0,
+      ),
+    );
+  const largest = rings.sort((a, b) => area(b) - area(a))[0];
+  if (!largest) return [];
+  const edge = (value: number, limit: number) => (value < 0.75 ? 0 : value > limit - 0.75 ? limit : value);
+  const shifted = largest.map(([x, y]) => ({ x: edge(x - 1, size.width), y: edge(y - 1, size.height) }));
+  const thin = simplify(shifted, tolerance, true);
+  const closed =
+    thin.length > 1 && thin[0].x === thin[thin.length - 1].x && thin[0].y === thin[thin.length - 1].y;
+  return (closed ? thin.slice(0, -1) : thin).map(({ x, y }): Point => [x, y]);
+}
+
+/**
+ * Divides the frame between takes so that the joins run where the takes agree.
+ * @param takes pictures of each take, same size and number of frames, already steadied and matched
+ * @param strokes where a take must show
+ * @param options.still one division for the whole length
+ * @throws CoreError `takes`, `frames-differ` or `sizes-differ` where they do not belong together
+ */
+export function solveSeam(takes: RgbaImage[][], strokes: Stroke[], options: { still?: boolean } = {}): Seam {
+  if (takes.length < 2) refuse('takes', 'A seam needs at least two takes. Choose another one.');
+  const frames = takes[0].length;
+  if (frames === 0 || takes.some((take) => take.length !== frames)) {
+    refuse('frames-differ', 'The takes have different numbers of frames. Trim them to the same length.');
+  }
+  const [first] = takes[0];
+  for (const take of takes) for (const picture of take) checkSameSize(first, picture);
+  const size = { width: first.width, height: first.height };
+  const area = size.width * size.height;
+  const depth = options.still ? 1 : frames;
+  const costs = new Map<number, Float64Array>();
+  for (let a = 0; a < takes.length; a++) {
+    for (let b = a + 1; b < takes.length; b++) {
+      const all = new Float64Array(area * depth);
+      for (let z = 0; z < depth; z++) {
+        const seen = newDisagreement(size);
+        for (let frame = options.still ? 0 : z; frame < (options.still ? frames : z + 1); frame++) {
+          addDisagreement(seen, takes[a][frame], takes[b][frame]);
+        }
+        all.set(joinCost(seen), z * area);
+      }
+      costs.set(a * takes.length + b, all);
+    }
+  }
+  const cost = (a: number, b: number, voxel: number) =>
+    (costs.get(Math.min(a, b) * takes.length + Math.max(a, b)) as Float64Array)[voxel];
+  const forced = force(size, depth, strokes, Math.max(2, size.width * 0.02));
+  const labels = relax({ ...size, depth, takes: takes.length, cost }, forced);
+  const at = (frame: number) =>
+    labels.subarray(depth === 1 ? 0 : frame * area, (depth === 1 ? 0 : frame * area) + area);
+  const outline: Outline[] = [];
+  for (let z = 0; z < depth; z++) {
+    const same = z > 0 && at(z).every((label, index) => label === at(z - 1)[index]);
+    if (!same) outline.push({ frame: z, points: outlineOf(size, at(z)) });
+  }
+  return {
+    labels: Array.from({ length: depth }, (_, z) => ({ ...size, data: at(z).slice() })),
+    outline,
+    visible: Array.from({ length: frames }, (_, frame) =>
+      joinVisibility(
+        takes.map((take) => take[frame]),
+        at(frame),
+      ),
+    ),
+  };
+}

@@ -1,0 +1,190 @@
+import type { Finding } from '../finding/finding';
+import type { Comparison, TakeMeasure } from '../model/measures';
+import type { Take } from '../model/records';
+import type { Size } from '../picture/image';
+import { cornerMove, inPlace, scalePlacement } from './placement';
+import type { Placement } from './register';
+
+/** Starting values of the trade; common practice, no published source, but for the colour difference. */
+export const allowed = {
+  /** delivery pixels that a join forgives */
+  move: 0.3,
+  /** stops that a join forgives */
+  stops: 0.1,
+  /** CIEDE2000: just noticeable. Mahy, Van Eycken & Oosterlinck 1994 */
+  difference: 2.3,
+  /** share of the picture that has to fit a plate of the same place */
+  agreement: 0.45,
+};
+
+/** Where a take is furthest from its plate. */
+function furthest(placements: readonly Placement[], size: Size): { index: number; move: number } {
+  return placements.reduce(
+    (most, placement, index) => {
+      const move = cornerMove(placement, size);
+      return move > most.move ? { index, move } : most;
+    },
+    { index: 0, move: 0 },
+  );
+}
+
+/** "to the right", "down" … by the larger part of a shift, as the picture shows it. */
+function direction({ dx, dy }: Placement): string {
+  if (Math.abs(dx) >= Math.abs(dy)) return dx > 0 ? 'to the right' : 'to the left';
+  return dy > 0 ? 'down' : 'up';
+}
+
+/** A move that starts inside the take, as against one that was there from its first picture. */
+function startOf(placements: readonly Placement[], size: Size, move: number): number {
+  const first = placements[0] ?? inPlace;
+  return placements.findIndex((placement) => {
+    const own = { ...placement, dx: placement.dx - first.dx, dy: placement.dy - first.dy };
+    return cornerMove({ ...own, rotation: placement.rotation - first.rotation }, size) > move / 2;
+  });
+}
+
+/**
+ * Judges a take against its plate and the delivery.
+ * @param measure what decoding measured
+ * @param comparison null while there is no plate, or for the plate itself
+ * @param plate what decoding measured of the plate
+ */
+export function examineTake(
+  take: Take,
+  measure: TakeMeasure,
+  comparison: Comparison | null,
+  plate: TakeMeasure | null,
+  delivery: Size,
+): Finding[] {
+  const findings: Finding[] = [];
+  const where = { take: take.id };
+  const add = (finding: Omit<Finding, 'where'>, place = {}) =>
+    findings.push({ ...finding, where: { ...where, ...place } });
+  const steps = measure.times.slice(1).map((time, index) => time - measure.times[index]);
+  const usual = [...steps].sort()[steps.length >> 1] ?? 0;
+  const uneven = steps.reduce((most, step) => Math.max(most, Math.abs(step - usual)), 0);
+  if (usual > 0 && uneven > usual * 0.4) {
+    add({
+      code: 'take.varying-rate',
+      severity: 'watch',
+      measured: { value: 1 / usual, unit: 'perSecond' },
+      facts: { least: 1 / Math.max(...steps), most: 1 / Math.min(...steps) },
+    });
+  }
+  if (plate && (plate.size.width !== measure.size.width || plate.size.height !== measure.size.height)) {
+    add({
+      code: 'take.size',
+      severity: 'stop',
+      facts: {
+        size: `${measure.size.width} × ${measure.size.height}`,
+        plate: `${plate.size.width} × ${plate.size.height}`,
+      },
+    });
+  }
+  if (!comparison) return findings;
+  if (comparison.agreement < allowed.agreement) {
+    add({
+      code: 'take.other-view',
+      severity: 'stop',
+      measured: { value: comparison.agreement, unit: 'share' },
+      allowed: { value: allowed.agreement, unit: 'share' },
+    });
+    return findings;
+  }
+  const factor = Math.max(delivery.width / measure.size.width, delivery.height / measure.size.height);
+  const placements = comparison.placements.map((placement) => scalePlacement(placement, factor));
+  const seen = { width: measure.size.width * factor, height: measure.size.height * factor };
+  const { index, move } = furthest(placements, seen);
+  const start = startOf(placements, seen, move);
+  if (move > allowed.move) {
+    add(
+      {
+        code: take.steady ? 'take.steadied' : 'take.moved',
+        severity: take.steady ? 'fine' : move > 4 * allowed.move ? 'stop' : 'fix',
+        measured: { value: move, unit: 'px' },
+        allowed: { value: allowed.move, unit: 'px' },
+        facts: { direction: direction(placements[index]), during: start > 0 ? 1 : 0 },
+        fix: { command: take.steady ? 'unsteadyTake' : 'steadyTake', args: { take: take.id } },
+      },
+      { from: start > 0 ? measure.times[start] : measure.times[index] },
+    );
+  } else {
+    add({
+      code: 'take.still',
+      severity: 'fine',
+      measured: { value: move, unit: 'px' },
+      allowed: { value: allowed.move, unit: 'px' },
+    });
+  }
+  const { colour } = comparison;
+  if (!colour) {
+    add({ code: 'take.colour-unknown', severity: 'watch' });
+  } else if (Math.abs(colour.stops) > allowed.stops || colour.before > allowed.difference) {
+    add({
+      code: take.match ? 'take.matched' : 'take.light',
+      severity: take.match ? 'fine' : 'fix',
+      measured: { value: colour.stops, unit: 'stops' },
+      allowed: { value: allowed.stops, unit: 'stops' },
+      facts: { before: colour.before, after: colour.after },
+      fix: { command: take.match ? 'unmatchTake' : 'matchTake', args: { take: take.id } },
+    });
+  } else {
+    add({
+      code: 'take.same-light',
+      severity: 'fine',
+      measured: { value: colour.stops, unit: 'stops' },
+      facts: { before: colour.before },
+    });
+  }
+  return findings;
+}
+
+/** How well two takes go together, each part and the whole 0..1, from camera, light and room. */
+export type PairScore = { camera: number; light: number; room: number; score: number };
+
+const fall = (value: number, good: number) => 1 / (1 + (value / good) ** 2);
+
+/**
+ * Scores a pair for a clone.
+ * @param takes for each: comparison with the plate, size, whether it is steadied and matched, cells it covers
+ */
+export function scorePair(takes: readonly [PairSide, PairSide]): PairScore {
+  const camera = Math.min(...takes.map((side) => (side.steady ? 0.9 : fall(side.move, 1.2))));
+  const light = Math.min(...takes.map((side) => (side.match ? fall(side.after, 6) : fall(side.before, 4))));
+  const [a, b] = takes.map((side) => side.covered);
+  let [both, smaller] = [0, 0];
+  for (let cell = 0; cell < a.length; cell++) if (a[cell] && b[cell]) both++;
+  smaller = Math.min(
+    a.reduce((sum, value) => sum + value, 0),
+    b.reduce((sum, value) => sum + value, 0),
+  );
+  const room = smaller === 0 ? 0 : 1 - both / smaller;
+  return { camera, light, room, score: Math.cbrt(camera * light * room) };
+}
+export type PairSide = {
+  move: number;
+  before: number;
+  after: number;
+  steady: boolean;
+  match: boolean;
+  covered: Uint8Array;
+};
+
+/** Gathers one side of a pair. Moves count in delivery pixels. */
+export function pairSide(
+  take: Take,
+  measure: TakeMeasure,
+  comparison: Comparison,
+  covered: Uint8Array,
+  delivery: Size,
+): PairSide {
+  const factor = delivery.width / measure.size.width;
+  return {
+    move: furthest(comparison.placements, measure.size).move * factor,
+    before: comparison.colour?.before ?? 10,
+    after: comparison.colour?.after ?? 10,
+    steady: take.steady,
+    match: take.match,
+    covered,
+  };
+}

@@ -1,0 +1,11 @@
+/** What benchmarks and outside checks call, with the shapes that docs/architecture.md lists. */
+export { trackBeats } from './song/track';
+export { prepareReference, registerFrame } from './footage/register';
+export { matchColour } from './footage/colour-match';
+export { solveSeam } from './footage/seam';
+export { describeFrame } from './picture/layers';
+export { paintFrame } from './picture/paint';
+export { ciede2000 } from './picture/colour';
+export type { GrayImage, RgbaImage } from './picture/image';
+export type { Finding } from './finding/finding';
+export type { CoreError } from './error';

@@ -1,0 +1,52 @@
+import { refuse } from '../error';
+
+/** One value a pixel, 0..255 full range, row-major. The centre of pixel (0, 0) is at (0.5, 0.5). */
+export type GrayImage = {
+  width: number;
+  height: number;
+  data: Uint8Array | Uint8ClampedArray | Float32Array;
+};
+/** sRGB with alpha, 4 values a pixel, row-major. */
+export type RgbaImage = { width: number; height: number; data: Uint8Array | Uint8ClampedArray };
+/** A point in pixels or in shares of the frame, as its user says. */
+export type Point = [number, number];
+export type Size = { width: number; height: number };
+
+/** BT.709 luma (code values) of a full-range picture. */
+export function lumaOf(image: RgbaImage): GrayImage {
+  const count = image.width * image.height;
+  const data = new Float32Array(count);
+  for (let index = 0, at = 0; index < count; index++, at += 4) {
+    data[index] = 0.2126 * image.data[at] + 0.7152 * image.data[at + 1] + 0.0722 * image.data[at + 2];
+  }
+  return { width: image.width, height: image.height, data };
+}
+
+/** @throws CoreError `empty-picture` or `picture-data` where the picture cannot be read */
+export function checkPicture(
+  image: { width: number; height: number; data: ArrayLike<number> },
+  perPixel: number,
+): void {
+  if (!(image.width > 0 && image.height > 0))
+    refuse('empty-picture', 'This picture has no size. Choose another one.');
+  if (image.data.length < image.width * image.height * perPixel) {
+    refuse('picture-data', 'This picture is shorter than its size says. Import the file again.');
+  }
+}
+
+/** @throws CoreError `sizes-differ` where two pictures that belong together differ in size */
+export function checkSameSize(a: Size, b: Size): void {
+  if (a.width !== b.width || a.height !== b.height) {
+    refuse(
+      'sizes-differ',
+      `One picture is ${a.width} × ${a.height}, the other ${b.width} × ${b.height}. Bring them to one size first.`,
+    );
+  }
+}
+
+/** Longest side at most `limit`, same shape, even numbers. */
+export function fitWithin(size: Size, limit: number): Size {
+  const factor = Math.min(1, limit / Math.max(size.width, size.height));
+  const even = (value: number) => Math.max(2, Math.round((value * factor) / 2) * 2);
+  return { width: even(size.width), height: even(size.height) };
+}

@@ -1,0 +1,183 @@
+import type { RgbaImage, Size } from './image';
+
+/** How the numbers of a video picture became light: its matrix, and whether black is 0 or 16. */
+export type YuvKind = { matrix: 'bt709' | 'bt601'; fullRange: boolean };
+
+/** A 4:2:0 picture: luma at full size, two chroma planes at half size (rounded up), tightly packed. */
+export type YuvImage = Size & YuvKind & { y: Uint8Array; u: Uint8Array; v: Uint8Array };
+
+/** What deliveries are made of. */
+export const bt709: YuvKind = { matrix: 'bt709', fullRange: false };
+
+export const half = (value: number): number => (value + 1) >> 1;
+
+/** An empty (black) picture. */
+export function blankYuv(size: Size, kind: YuvKind = bt709): YuvImage {
+  const chroma = half(size.width) * half(size.height);
+  return {
+    width: size.width,
+    height: size.height,
+    ...kind,
+    y: new Uint8Array(size.width * size.height).fill(kind.fullRange ? 0 : 16),
+    u: new Uint8Array(chroma).fill(128),
+    v: new Uint8Array(chroma).fill(128),
+  };
+}
+
+/** The factors of a kind of picture. @see ITU-R BT.709 and BT.601, section 3 */
+export function factorsOf(kind: YuvKind) {
+  const [kr, kb] = kind.matrix === 'bt709' ? [0.2126, 0.0722] : [0.299, 0.114];
+  const kg = 1 - kr - kb;
+  const luma = kind.fullRange ? 1 : 255 / 219;
+  const chroma = kind.fullRange ? 1 : 255 / 224;
+  return {
+    kr,
+    kg,
+    kb,
+    luma,
+    chroma,
+    black: kind.fullRange ? 0 : 16,
+    redFromV: 2 * (1 - kr) * chroma,
+    blueFromU: 2 * (1 - kb) * chroma,
+    greenFromU: (-2 * kb * (1 - kb) * chroma) / kg,
+    greenFromV: (-2 * kr * (1 - kr) * chroma) / kg,
+  };
+}
+
+/** Full-range RGBA of a video picture; chroma is held over its two by two pixels. */
+export function yuvToRgba(
+  image: YuvImage,
+  into?: Uint8ClampedArray,
+): RgbaImage & { data: Uint8ClampedArray } {
+  const { width, height, y, u, v } = image;
+  const f = factorsOf(image);
+  const data = into ?? new Uint8ClampedArray(width * height * 4);
+  const chromaWidth = half(width);
+  for (let row = 0, at = 0; row < height; row++) {
+    const chromaRow = (row >> 1) * chromaWidth;
+    for (let column = 0; column < width; column++, at += 4) {
+      const luma = (y[row * width + column] - f.black) * f.luma;
+      const cu = u[chromaRow + (column >> 1)] - 128;
+      const cv = v[chromaRow + (column >> 1)] - 128;
+      data[at] = luma + f.redFromV * cv;
+      data[at + 1] = luma + f.greenFromU * cu + f.greenFromV * cv;
+      data[at + 2] = luma + f.blueFromU * cu;
+      data[at + 3] = 255;
+    }
+  }
+  return { width, height, data };
+}
+
+/** A video picture of full-range RGBA; chroma is the mean of its two by two pixels. Alpha is left out. */
+export function rgbaToYuv(image: RgbaImage, kind: YuvKind = bt709): YuvImage {
+  const out = blankYuv(image, kind);
+  const { width, height, data } = image;
+  const f = factorsOf(kind);
+  const code = (value: number) => Math.min(255, Math.max(0, Math.round(value)));
+  const chromaWidth = half(width);
+  for (let row = 0; row < height; row += 2) {
+    for (let column = 0; column < width; column += 2) {
+      let [red, green, blue, count] = [0, 0, 0, 0];
+      for (let dy = 0; dy < 2 && row + dy < height; dy++) {
+        for (let dx = 0; dx < 2 && column + dx < width; dx++) {
+          const pixel = (row + dy) * width + column + dx;
+          const [r, g, b] = [data[pixel * 4], data[pixel * 4 + 1], data[pixel * 4 + 2]];
+          out.y[pixel] = code((f.kr * r + f.kg * g + f.kb * b) / f.luma + f.black);
+          red += r;
+          green += g;
+          blue += b;
+          count++;
+        }
+      }
+      const luma = f.kr * red + f.kg * green + f.kb * blue;
+      const chroma = (row >> 1) * chromaWidth + (column >> 1);
+      out.u[chroma] = code((blue - luma) / count / (2 * (1 - f.kb) * f.chroma) + 128);
+      out.v[chroma] = code((red - luma) / count / (2 * (1 - f.kr) * f.chroma) + 128);
+    }
+  }
+  return out;
+}
+
+/** A plane shrunk (or grown) by the mean of what each new pixel covers. */
+export function resizePlane(source: Uint8Array, from: Size, to: Size): Uint8Array {
+  if (from.width === to.width && from.height === to.height) return source.slice(0, from.width * from.height);
+  const out = new Uint8Array(to.width * to.height);
+  const stepX = from.width / to.width;
+  const stepY = from.height / to.height;
+  const cover = (length: number, step: number, index: number) => {
+    const start = index * step;
+    const end = Math.min(length, start + Math.max(step, 1e-9));
+    return { first: Math.floor(start), last: Math.min(length, Math.ceil(end - 1e-9)), start, end };
+  };
+  const columns = Array.from({ length: to.width }, (_, x) => cover(from.width, stepX, x));
+  const firsts = Int32Array.from(columns, (c) => c.first);
+  const lasts = Int32Array.from(columns, (c) => c.last);
+  const whole = stepX >= 1 && Number.isInteger(stepX);
+  const sums = new Float32Array(from.width);
+  for (let row = 0; row < to.height; row++) {
+    const { first, last, start, end } = cover(from.height, stepY, row);
+    sums.fill(0);
+    let total = 0;
+    for (let line = first; line < last; line++) {
+      const share = Math.min(line + 1, end) - Math.max(line, start);
+      total += share;
+      const offset = line * from.width;
+      for (let x = 0; x < from.width; x++) sums[x] += share * source[offset + x];
+    }
+    const base = row * to.width;
+    for (let x = 0; x < to.width; x++) {
+      let sum = 0;
+      if (whole) {
+        for (let at = firsts[x]; at < lasts[x]; at++) sum += sums[at];
+        out[base + x] = sum / (total * stepX) + 0.5;
+      } else {
+        const c = columns[x];
+        for (let at = c.first; at < c.last; at++)
+          sum += sums[at] * (Math.min(at + 1, c.end) - Math.max(at, c.start));
+        out[base + x] = sum / (total * (c.end - c.start)) + 0.5;
+      }
+    }
+  }
+  return out;
+}
+
+/** A video picture at another size. */
+export function resizeYuv(image: YuvImage, to: Size): YuvImage {
+  const from = { width: half(image.width), height: half(image.height) };
+  const chroma = { width: half(to.width), height: half(to.height) };
+  return {
+    ...image,
+    ...to,
+    y: resizePlane(image.y, image, to),
+    u: resizePlane(image.u, from, chroma),
+    v: resizePlane(image.v, from, chroma),
+  };
+}
+
+function turnPlane(source: Uint8Array, width: number, height: number, degrees: number): Uint8Array {
+  const out = new Uint8Array(width * height);
+  const wide = degrees === 180 ? width : height;
+  for (let row = 0; row < height; row++) {
+    for (let column = 0; column < width; column++) {
+      const x = degrees === 90 ? height - 1 - row : degrees === 180 ? width - 1 - column : row;
+      const y = degrees === 90 ? column : degrees === 180 ? height - 1 - row : width - 1 - column;
+      out[y * wide + x] = source[row * width + column];
+    }
+  }
+  return out;
+}
+
+/** A video picture turned clockwise, as its container asks for. */
+export function turnYuv(image: YuvImage, degrees: 0 | 90 | 180 | 270): YuvImage {
+  if (degrees === 0) return image;
+  const upright = degrees === 180;
+  const [cw, ch] = [half(image.width), half(image.height)];
+  return {
+    ...image,
+    width: upright ? image.width : image.height,
+    height: upright ? image.height : image.width,
+    y: turnPlane(image.y, image.width, image.height, degrees),
+    u: turnPlane(image.u, cw, ch, degrees),
+    v: turnPlane(image.v, cw, ch, degrees),
+  };
+}

@@ -1,0 +1,108 @@
+import { steadyTracks } from '../../footage/steady';
+import { gentle } from '../../motion/easing';
+import { still, type Track } from '../../motion/keyframes';
+import { fitFrame, type Layer } from '../../picture/layers';
+import type { Point } from '../../picture/image';
+import type { Moment } from '../../model/records';
+import { frameOfBeat } from '../../time/grid';
+import type { Anchor, Ruler } from '../recipe';
+import { straightSeam, type ChosenTake, type CloneMaterial } from './material';
+
+/** The three instants of a clone, each rounded to its frame from absolute time. */
+export function cloneAnchors(moment: Moment, { grid, project }: Ruler): Anchor[] {
+  return (['start', 'lands', 'end'] as const).map((name) => ({
+    name,
+    position: moment[name],
+    frame: frameOfBeat(grid, project.rate, moment[name]),
+  }));
+}
+
+/** First frame, frame on which the copy appears, and the frame after the last. */
+export function cloneFrames(moment: Moment, ruler: Ruler) {
+  const [start, lands, end] = cloneAnchors(moment, ruler).map((anchor) => anchor.frame);
+  return { start, lands: Math.max(start, lands), end: Math.max(start + 1, end) };
+}
+
+/** The outline in force: drawn by hand, else solved, else straight; shares of the frame. */
+export const outlineInForce = (moment: Moment, material: CloneMaterial): Point[] =>
+  moment.settings.seam ??
+  (material.seam && material.seam.outline.length > 2 ? material.seam.outline : straightSeam);
+
+/** The other side of an outline: the frame with the outline cut out, joined along one line. */
+export function outside(points: readonly Point[], width: number, height: number): Point[] {
+  const frame: Point[] = [
+    [0, 0],
+    [width, 0],
+    [width, height],
+    [0, height],
+    [0, 0],
+  ];
+  return [...frame, ...points, points[0]];
+}
+
+/**
+ * Layers of a clone: the plate at the back, who is there from the start over the whole frame, and the copy
+ * inside the seam from its beat on.
+ */
+export function buildClone(moment: Moment, ruler: Ruler, material: CloneMaterial): Layer[] {
+  const { settings } = moment;
+  const { rate, width, height } = ruler.project;
+  const delivery = { width, height };
+  const frames = cloneFrames(moment, ruler);
+  const layer = (
+    id: string,
+    name: string,
+    chosen: ChosenTake | null,
+    from: number,
+    at: number,
+    rest: Partial<Layer> & { hold?: boolean },
+  ): Layer[] => {
+    const measure = chosen?.measure;
+    if (!chosen || !measure) return [];
+    const { hold = false, ...others } = rest;
+    const moved = chosen.take.steady && chosen.comparison ? chosen.comparison.placements : null;
+    return [
+      {
+        id,
+        name,
+        from,
+        until: frames.end,
+        source: { media: chosen.take.media, size: measure.size, at, rate, hold },
+        fit: fitFrame(measure.size, delivery),
+        steady: moved ? steadyTracks(moved, measure.times, at, from, frames.end, rate) : null,
+        grade: chosen.take.match ? (chosen.comparison?.colour ?? null) : null,
+        mask: null,
+        opacity: still(1),
+        blend: 'normal',
+        ...others,
+      },
+    ];
+  };
+  const points = outlineInForce(moment, material).map(([x, y]): Point => [x * width, y * height]);
+  const copyRole = settings.first === 'left' ? 'right' : 'left';
+  const seam = copyRole === 'right' ? points : outside(points, width, height);
+  const appear: Track =
+    settings.fade > 0
+      ? [
+          { frame: frames.lands - 1, value: 0, ease: gentle },
+          { frame: frames.lands - 1 + settings.fade, value: 1, ease: 'hold' },
+        ]
+      : still(1);
+  const name = (role: 'left' | 'right') =>
+    `${role === 'left' ? 'Left' : 'Right'}: ${material[role]?.take.name ?? ''}`;
+  return [
+    ...layer('plate', 'Clean plate', material.plate, frames.start, 0, { hold: true }),
+    ...layer(
+      settings.first,
+      name(settings.first),
+      material[settings.first],
+      frames.start,
+      settings[`${settings.first}In`],
+      {},
+    ),
+    ...layer(copyRole, name(copyRole), material[copyRole], frames.lands, settings[`${copyRole}In`], {
+      mask: { outline: [{ frame: frames.lands, points: seam }], feather: settings.feather },
+      opacity: appear,
+    }),
+  ];
+}

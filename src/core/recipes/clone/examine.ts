@@ -1,0 +1,87 @@
+import { allowed } from '../../footage/take-findings';
+import type { Finding } from '../../finding/finding';
+import type { Moment } from '../../model/records';
+import { frameOfTime, timeOfFrame } from '../../time/rate';
+import { timeOfBeat } from '../../time/grid';
+import type { Ruler } from '../recipe';
+import { cloneFrames } from './build';
+import type { CloneMaterial } from './material';
+
+/** What is wrong with a clone as it stands, how much, and what to do. */
+export function examineClone(moment: Moment, ruler: Ruler, material: CloneMaterial): Finding[] {
+  const findings: Finding[] = [];
+  const { rate } = ruler.project;
+  const add = (finding: Omit<Finding, 'where'>, place = {}) =>
+    findings.push({ ...finding, where: { moment: moment.id, ...place } });
+  const frames = cloneFrames(moment, ruler);
+  for (const role of ['plate', 'left', 'right'] as const) {
+    if (!material[role])
+      add({ code: 'clone.missing', severity: role === 'plate' ? 'fix' : 'stop', facts: { role } });
+  }
+  if (material.left && material.left.take.id === material.right?.take.id) {
+    add({ code: 'clone.same-take', severity: 'stop' });
+  }
+  if (frames.lands >= frames.end) add({ code: 'clone.never-lands', severity: 'stop' });
+  const off = Math.abs(timeOfFrame(rate, frames.lands) - timeOfBeat(ruler.grid, moment.lands));
+  if (frames.lands < frames.end) {
+    add({
+      code: 'clone.lands',
+      severity: 'fine',
+      measured: { value: off, unit: 'seconds' },
+      facts: { frame: frames.lands, position: moment.lands },
+    });
+  }
+  for (const role of ['left', 'right'] as const) {
+    const measure = material[role]?.measure;
+    if (!measure) continue;
+    const from = role === moment.settings.first ? frames.start : frames.lands;
+    const needed = frames.end - from;
+    const tick =
+      measure.times.length > 1 ? measure.times[measure.times.length - 1] / (measure.times.length - 1) : 0;
+    const left = frameOfTime(
+      rate,
+      measure.times[measure.times.length - 1] + tick - moment.settings[`${role}In`],
+    );
+    if (left < needed) {
+      add({
+        code: 'clone.short',
+        severity: 'stop',
+        measured: { value: left, unit: 'frames' },
+        allowed: { value: needed, unit: 'frames' },
+        facts: { role },
+        fix: { command: 'startEarlier', args: { moment: moment.id, role, frames: needed - left } },
+      });
+    }
+  }
+  const { seam } = material;
+  if (!seam) return findings;
+  for (const role of ['left', 'right'] as const) {
+    if (material[role] && !seam.found[role])
+      add({ code: 'clone.no-performer', severity: 'watch', facts: { role } });
+  }
+  if (seam.crossing.length > 0) {
+    add({
+      code: 'clone.crossing',
+      severity: 'fix',
+      measured: { value: seam.crossing.length, unit: 'frames' },
+      facts: { first: seam.crossing[0], last: seam.crossing[seam.crossing.length - 1] },
+    });
+  }
+  const worst = seam.visible.reduce((most, one) => (one.difference > most.difference ? one : most), {
+    frame: 0,
+    difference: 0,
+  });
+  add({
+    code: worst.difference > allowed.difference ? 'clone.join-shows' : 'clone.join-hidden',
+    severity:
+      worst.difference > allowed.difference
+        ? worst.difference > 3 * allowed.difference
+          ? 'fix'
+          : 'watch'
+        : 'fine',
+    measured: { value: worst.difference, unit: 'deltaE' },
+    allowed: { value: allowed.difference, unit: 'deltaE' },
+    facts: { frame: worst.frame, hand: moment.settings.seam ? 1 : 0 },
+  });
+  return findings;
+}

@@ -1,0 +1,45 @@
+import type { Moment } from '../../model/records';
+import type { Recipe, Sentence } from '../recipe';
+import { buildClone, cloneAnchors } from './build';
+import { examineClone } from './examine';
+import { explainClone } from './explain';
+import type { CloneMaterial } from './material';
+
+/** The moment in a sentence; each field is edited where it stands. */
+function sayClone(moment: Moment): Sentence {
+  const { first, fade } = moment.settings;
+  const copy = first === 'left' ? 'right' : 'left';
+  return [
+    'From ',
+    { field: 'start' },
+    ' she is on the ',
+    { field: 'first', role: first },
+    ' in ',
+    { field: `${first}Take`, role: first },
+    ' from ',
+    { field: `${first}In`, role: first },
+    '. Her copy appears on ',
+    { field: 'lands', role: copy },
+    fade > 0 ? ' over ' : ', ',
+    { field: 'fade', role: copy },
+    ', in ',
+    { field: `${copy}Take`, role: copy },
+    ' from ',
+    { field: `${copy}In`, role: copy },
+    '. Both stay until ',
+    { field: 'end' },
+    '; the join is ',
+    { field: 'feather' },
+    ' soft.',
+  ];
+}
+
+/** A performer meets a copy of themself: two takes of one locked camera, joined along a seam. */
+export const clone: Recipe<Moment, CloneMaterial> = {
+  kind: 'clone',
+  anchors: cloneAnchors,
+  say: sayClone,
+  build: buildClone,
+  examine: examineClone,
+  explain: explainClone,
+};

@@ -1,0 +1,23 @@
+import { defineConfig } from 'vitest/config';
+
+const alias = { '@': new URL('./src', import.meta.url).pathname };
+export default defineConfig({
+  test: {
+    projects: [
+      {
+        resolve: { alias },
+        test: { name: 'unit', include: ['src/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 60_000 },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'e2e',
+          include: ['e2e/**/*.test.ts'],
+          testTimeout: 600_000,
+          hookTimeout: 300_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+});
