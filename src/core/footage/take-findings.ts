@@ -171,13 +171,7 @@ export type PairSide = {
 };
 
 /** Gathers one side of a pair. Moves count in delivery pixels. */
-export function pairSide(
-  take: Take,
-  measure: TakeMeasure,
-  comparison: Comparison,
-  covered: Uint8Array,
-  delivery: Size,
-): PairSide {
+export function pairSide(take: Take, measure: TakeMeasure, comparison: Comparison, delivery: Size): PairSide {
   const factor = delivery.width / measure.size.width;
   return {
     move: furthest(comparison.placements, measure.size).move * factor,
@@ -185,6 +179,6 @@ export function pairSide(
     after: comparison.colour?.after ?? 10,
     steady: take.steady,
     match: take.match,
-    covered,
+    covered: comparison.covered,
   };
 }

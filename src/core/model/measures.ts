@@ -32,10 +32,12 @@ export type TakeMeasure = {
   times: Float64Array;
   /** each picture against the take's own first picture */
   track: Placement[];
-  stills: Still[];
   /** share of the frame that changes during the take, and the middle of that change (0..1 across) */
   motion: { share: number; middle: number };
 };
+
+/** A measure with the stills that were kept beside it. */
+export type MeasuredTake = TakeMeasure & { stills: Still[] };
 
 /** A take held against its plate; pixels of the take's own size. */
 export type Comparison = {
@@ -44,6 +46,8 @@ export type Comparison = {
   colour: ColourMatch | null;
   /** share of the picture that fits */
   agreement: number;
+  /** cells of a coarse grid in which the take ever differs from the plate */
+  covered: Uint8Array;
 };
 
 /** What one decoding of a song found. */

@@ -1,0 +1,96 @@
+import { beatLabel, type BeatGrid } from '../time/grid';
+import { formatClock } from '../time/timecode';
+import type { Finding, Quantity } from './finding';
+
+/** What a sentence may name: takes by id, and the grid for beats. */
+export type Names = { takes: Record<string, string>; grid: BeatGrid | null };
+
+/** A number with its unit, for reading. */
+export function sayQuantity({ value, unit }: Quantity): string {
+  const size = Math.abs(value);
+  switch (unit) {
+    case 'px':
+      return `${value.toFixed(size < 0.095 ? 2 : 1)} px`;
+    case 'stops':
+      return `${size.toFixed(2)} stop (× ${(2 ** size).toFixed(2)})`;
+    case 'deltaE':
+      return `ΔE ${value.toFixed(1)}`;
+    case 'share':
+      return `${Math.round(value * 100)} %`;
+    case 'seconds':
+      return size < 0.1 ? `${Math.round(value * 1000)} ms` : `${value.toFixed(2)} s`;
+    case 'frames':
+      return `${value} frames`;
+    case 'perSecond':
+      return `${value.toFixed(2)} pictures a second`;
+  }
+}
+
+const fixes: Record<string, string> = {
+  steadyTake: 'Steady it',
+  unsteadyTake: 'Leave it as filmed',
+  matchTake: 'Match it to the plate',
+  unmatchTake: 'Leave it as filmed',
+  startEarlier: 'Start it earlier',
+  dropMedia: 'Take it off the list',
+};
+
+/** A finding in words: what, how much, allowed, so what, do this. Numbers in delivery pixels. */
+export function sayFinding(finding: Finding, names: Names): { text: string; fix: string | null } {
+  const take = finding.where.take ? (names.takes[finding.where.take] ?? 'This take') : '';
+  const facts = finding.facts ?? {};
+  const measured = finding.measured ? sayQuantity(finding.measured) : '';
+  const allowed = finding.allowed ? sayQuantity(finding.allowed) : '';
+  const at = finding.where.from === undefined ? '' : ` at ${formatClock(finding.where.from)}`;
+  const darker = (finding.measured?.value ?? 0) < 0 ? 'darker' : 'brighter';
+  const number = (key: string, digits = 1) => Number(facts[key] ?? 0).toFixed(digits);
+  const side = facts.role === 'left' ? 'left' : 'right';
+  const words: Record<string, () => string> = {
+    'take.moved': () =>
+      `${take} moved ${measured} ${facts.direction}${facts.during ? at : ' against the plate'} (allowed ${allowed}). The join will show.`,
+    'take.steadied': () =>
+      `${take} moved ${measured} ${facts.direction}${at}; it is steadied, and the plate fills the edge it leaves.`,
+    'take.still': () => `${take} stands still: at most ${measured} (allowed ${allowed}).`,
+    'take.light': () =>
+      `${take} is ${measured} ${darker} than the plate, ΔE ${number('before')} (allowed ΔE 2.3). The join will show. Matching brings it to ΔE ${number('after')}.`,
+    'take.matched': () =>
+      `${take} was ${measured} ${darker}; it is matched to the plate, ΔE ${number('before')} to ${number('after')}.`,
+    'take.same-light': () => `${take} has the plate's light: ${measured} apart, ΔE ${number('before')}.`,
+    'take.colour-unknown': () =>
+      `Too little of ${take} is still for its light to be compared. Judge it by eye.`,
+    'take.other-view': () =>
+      `${take} does not show the plate's view: ${measured} of the picture fits (at least ${allowed} needed). Choose a plate from this setup, or take it out of the pair.`,
+    'take.size': () =>
+      `${take} is ${facts.size}, the plate ${facts.plate}. They cannot be laid on one another. Film or convert both in one size.`,
+    'take.turned': () => `${take} is turned by ${facts.degrees}° in its file; it is shown upright.`,
+    'take.varying-rate': () =>
+      `${take} was recorded at a varying rate, ${number('least')} to ${number('most')} pictures a second. Pictures are placed by their real times; set the camera to a fixed rate next time.`,
+    'take.cut-off': () =>
+      `${take} breaks off${at}. What can be read is used; copy the file from the camera again for the rest.`,
+    'setup.no-plate': () =>
+      'There is no clean plate. Takes cannot be compared: bring one in, or say which clip it is.',
+    'song.silent': () => 'This song holds only silence. Choose another file, or set the tempo by hand.',
+    'song.no-beats': () => 'No beats were found. Set the tempo by hand, with the needle on a beat.',
+    'song.unsure': () => `The beats are not sure (${measured}). Listen, and set them right.`,
+    'clone.missing': () =>
+      facts.role === 'plate'
+        ? 'No clean plate is chosen. Edges that steadying uncovers would be black.'
+        : `No take is chosen for the ${side}. Choose one in the sentence.`,
+    'clone.same-take': () => 'Left and right are the same take. Choose two takes.',
+    'clone.never-lands': () =>
+      'The copy would appear after the end. Move its beat before the end, or the end later.',
+    'clone.lands': () =>
+      `The copy appears on ${names.grid ? beatLabel(names.grid, Number(facts.position)) : 'its beat'}, frame ${facts.frame}, ${measured} from the beat.`,
+    'clone.short': () =>
+      `The ${side} take has ${measured} from there; the moment needs ${allowed}. Start it earlier, or end sooner.`,
+    'clone.no-performer': () => `Nobody was found in the ${side} take. Tap the performer to keep.`,
+    'clone.crossing': () =>
+      `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). Choose another pair, or drag the join by hand there.`,
+    'clone.join-shows': () =>
+      `The join shows ${measured} at its worst, frame ${facts.frame} (allowed ${allowed}). Soften it, steady and match the takes, or drag it elsewhere.`,
+    'clone.join-hidden': () =>
+      `The join does not show: ${measured} at most (allowed ${allowed})${facts.hand ? ', drawn by hand' : ''}.`,
+  };
+  const text = words[finding.code]?.() ?? `${facts.name}: ${facts.message}`;
+  return { text, fix: finding.fix ? (fixes[finding.fix.command] ?? null) : null };
+}

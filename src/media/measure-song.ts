@@ -1,0 +1,98 @@
+import { AudioSampleSink } from 'mediabunny';
+import { refuse } from '@/core/error';
+import { toPcm, wavHead } from '@/core/formats/wav';
+import type { SongMeasure } from '@/core/model/measures';
+import { peaksOf } from '@/core/song/loudness';
+import { Resampler } from '@/core/song/resample';
+import { trackBeats, type BeatTrack } from '@/core/song/track';
+import { openInput } from './open';
+import type { Progress } from './measure-take';
+
+export const songRate = 48_000;
+const analysisRate = 24_000;
+
+/**
+ * Decodes a song once to a 48 kHz WAV that every time refers to, and finds its beats.
+ * @throws CoreError `media.no-sound` where the file has none
+ */
+export async function measureSong(
+  blob: Blob,
+  onProgress: Progress,
+): Promise<{ measure: SongMeasure; beats: BeatTrack; wav: Blob }> {
+  const input = openInput(blob);
+  try {
+    const track = await input.getPrimaryAudioTrack();
+    if (!track || !(await track.canDecode())) {
+      return refuse(
+        'media.no-sound',
+        'This file holds no sound that can be decoded. Choose WAV, MP3, FLAC, Opus or M4A.',
+      );
+    }
+    const duration = await input.computeDuration();
+    const channels = Math.min(2, await track.getNumberOfChannels());
+    let resamplers: Resampler[] = [];
+    let from = 0;
+    const parts: Int16Array<ArrayBuffer>[] = [];
+    const mono: Float32Array[] = [];
+    let frames = 0;
+    const take = (planes: Float32Array[]) => {
+      const pcm = toPcm(planes) as Int16Array<ArrayBuffer>;
+      parts.push(pcm);
+      frames += planes[0].length;
+      mono.push(planes[0].map((value, at) => (channels === 2 ? (value + planes[1][at]) / 2 : value)));
+    };
+    for await (const sample of new AudioSampleSink(track).samples()) {
+      if (from !== sample.sampleRate) {
+        from = sample.sampleRate;
+        resamplers = Array.from({ length: channels }, () => new Resampler(from, songRate));
+        const lead = Math.max(0, Math.round(sample.timestamp * songRate) - frames);
+        if (lead > 0) take(resamplers.map(() => new Float32Array(lead)));
+      }
+      const planes = resamplers.map((resampler, channel) => {
+        const data = new Float32Array(sample.numberOfFrames);
+        sample.copyTo(data, { planeIndex: channel, format: 'f32-planar' });
+        return resampler.push(data);
+      });
+      take(planes);
+      onProgress(Math.min(0.7, (0.7 * sample.timestamp) / Math.max(0.1, duration)));
+      sample.close();
+    }
+    if (resamplers.length === 0)
+      refuse('media.no-sound', 'Not one sample of this sound can be decoded. Export it again as WAV.');
+    take(resamplers.map((resampler) => resampler.push(new Float32Array(resampler.latency))));
+    const whole = join(mono, frames);
+    const loudest = peaksOf(whole, 1)[0];
+    const half = Float32Array.from(
+      { length: frames >> 1 },
+      (_, at) => (whole[2 * at] + whole[2 * at + 1]) / 2,
+    );
+    const beats = trackBeats(half, analysisRate);
+    onProgress(1);
+    const seconds = frames / songRate;
+    const perSecond = 80;
+    return {
+      measure: {
+        duration: seconds,
+        perSecond,
+        peaks: peaksOf(whole, Math.ceil(seconds * perSecond)),
+        silent: loudest < 0.001,
+      },
+      beats,
+      wav: new Blob([wavHead(frames, channels, songRate) as Uint8Array<ArrayBuffer>, ...parts], {
+        type: 'audio/wav',
+      }),
+    };
+  } finally {
+    input.dispose();
+  }
+}
+
+function join(parts: readonly Float32Array[], length: number): Float32Array {
+  const out = new Float32Array(length);
+  let at = 0;
+  for (const part of parts) {
+    out.set(part, at);
+    at += part.length;
+  }
+  return out;
+}

@@ -1,0 +1,140 @@
+import {
+  AudioSample,
+  AudioSampleSource,
+  BufferTarget,
+  canEncodeAudio,
+  canEncodeVideo,
+  MovOutputFormat,
+  Mp4OutputFormat,
+  Output,
+  VideoSample,
+  VideoSampleSource,
+  WebMOutputFormat,
+  type StreamTarget,
+} from 'mediabunny';
+import type { Size } from '@/core/picture/image';
+import type { YuvImage } from '@/core/picture/planes';
+import { perSecond, timeOfFrame, type Rate } from '@/core/time/rate';
+
+export type Container = 'mp4' | 'mov' | 'webm';
+
+export const mimeOf: Record<Container, string> = {
+  mp4: 'video/mp4',
+  mov: 'video/quicktime',
+  webm: 'video/webm',
+};
+
+/** What this browser can write: each container needs a codec for pictures and one for sound. */
+export async function writableContainers(size: Size): Promise<Record<Container, boolean>> {
+  const [avc, vp9, aac, opus] = await Promise.all([
+    canEncodeVideo('avc', size),
+    canEncodeVideo('vp9', size),
+    canEncodeAudio('aac'),
+    canEncodeAudio('opus'),
+  ]);
+  return { mp4: avc && aac, mov: avc, webm: vp9 && opus };
+}
+
+const formats = {
+  mp4: () => new Mp4OutputFormat({ fastStart: false }),
+  mov: () => new MovOutputFormat({ fastStart: false }),
+  webm: () => new WebMOutputFormat(),
+};
+const soundCodec = { mp4: 'aac', mov: 'pcm-s16', webm: 'opus' } as const;
+
+const colour = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const;
+
+export type WriterOptions = {
+  container: Container;
+  size: Size;
+  bitrate: number;
+  /** seconds between key pictures */
+  keyEvery: number;
+  /** the exact rate; without one pictures bring their own times */
+  rate: Rate | null;
+  sound: { sampleRate: number; channels: number } | null;
+  target?: StreamTarget;
+};
+
+/** Encodes 4:2:0 pictures, tagged BT.709 limited range, and sound into a file. */
+export class MovieWriter {
+  private readonly output: Output;
+  private readonly pictures: VideoSampleSource;
+  private readonly sound: AudioSampleSource | null;
+  private readonly buffer: BufferTarget | null;
+
+  private constructor(private readonly options: WriterOptions) {
+    const { container } = options;
+    this.buffer = options.target ? null : new BufferTarget();
+    this.output = new Output({
+      format: formats[container](),
+      target: options.target ?? (this.buffer as BufferTarget),
+    });
+    this.pictures = new VideoSampleSource({
+      codec: container === 'webm' ? 'vp9' : 'avc',
+      bitrate: options.bitrate,
+      keyFrameInterval: options.keyEvery,
+      latencyMode: 'quality',
+    });
+    this.output.addVideoTrack(this.pictures, options.rate ? { frameRate: perSecond(options.rate) } : {});
+    this.sound = options.sound
+      ? new AudioSampleSource({ codec: soundCodec[container], bitrate: 192_000 })
+      : null;
+    if (this.sound) this.output.addAudioTrack(this.sound);
+  }
+
+  static async open(options: WriterOptions): Promise<MovieWriter> {
+    const writer = new MovieWriter(options);
+    await writer.output.start();
+    return writer;
+  }
+
+  /** Adds a picture. The planes may be painted over as soon as this returns its promise's value. */
+  async addPicture(image: YuvImage, time: number, duration: number): Promise<void> {
+    const bytes = new Uint8Array(image.y.length + image.u.length + image.v.length);
+    bytes.set(image.y);
+    bytes.set(image.u, image.y.length);
+    bytes.set(image.v, image.y.length + image.u.length);
+    const sample = new VideoSample(bytes, {
+      format: 'I420',
+      codedWidth: image.width,
+      codedHeight: image.height,
+      timestamp: time,
+      duration,
+      colorSpace: colour,
+    });
+    await this.pictures.add(sample);
+    sample.close();
+  }
+
+  /** Adds the picture of a frame that counts from 0 at the writer's own rate. */
+  addFrame(image: YuvImage, frame: number): Promise<void> {
+    const rate = this.options.rate as Rate;
+    return this.addPicture(image, timeOfFrame(rate, frame), timeOfFrame(rate, 1));
+  }
+
+  /** Adds planar sound, channel after channel, at `time` seconds. */
+  async addSound(data: Float32Array, channels: number, sampleRate: number, time: number): Promise<void> {
+    const sample = new AudioSample({
+      data,
+      format: 'f32-planar',
+      numberOfChannels: channels,
+      sampleRate,
+      timestamp: time,
+    });
+    await this.sound?.add(sample);
+    sample.close();
+  }
+
+  /** Finishes the file; null where it went to the target that was given. */
+  async finish(): Promise<Blob | null> {
+    await this.output.finalize();
+    return this.buffer?.buffer
+      ? new Blob([this.buffer.buffer], { type: mimeOf[this.options.container] })
+      : null;
+  }
+
+  async cancel(): Promise<void> {
+    await this.output.cancel();
+  }
+}

@@ -1,0 +1,298 @@
+'use client';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { toast, Toaster } from 'sonner';
+import { redo, undo } from '@/store/change';
+import { createProject } from '@/store/commands/projects';
+import { Store } from '@/store/db';
+import { findingsOf, type StationName } from '@/store/findings';
+import { readSnapshot, songKey, type Snapshot } from '@/store/snapshot';
+import { ActionList, type Action } from '@/ui/actions';
+import { ActivityStrip } from '@/ui/activity';
+import { BenchProvider, type Bench } from '@/ui/bench-context';
+import { Player } from '@/ui/player';
+import { useTheme } from '@/ui/theme';
+import { goTo, useWhere } from '@/ui/where';
+import { importFiles } from '@/workers/import-files';
+import { asCoreError } from '@/workers/plain-errors';
+import { Runner } from '@/workers/runner';
+import { BuildStation } from './build/build-station';
+import { openDemo, pinDemoMoment } from './demo-project';
+import { DeliverStation } from './deliver/deliver-station';
+import { KeyframeSheet } from './deliver/sheet';
+import { MatchStation } from './match/match-station';
+import { ProjectBar } from './project-bar';
+import { Rail, stations } from './rail';
+import { SongStation } from './song/song-station';
+
+const screens: Record<StationName, () => React.ReactNode> = {
+  song: SongStation,
+  match: MatchStation,
+  build: BuildStation,
+  deliver: DeliverStation,
+};
+
+/** Opens the store, finds the project, and keeps its work going. */
+export function BenchRoot() {
+  const [tools, setTools] = useState<{ store: Store; player: Player } | null>(null);
+  useEffect(() => setTools({ store: new Store(), player: new Player() }), []);
+  useEffect(() => {
+    if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
+    void navigator.storage?.persist?.();
+  }, []);
+  return tools ? (
+    <Opened store={tools.store} player={tools.player} />
+  ) : (
+    <Waiting text="Opening the bench …" />
+  );
+}
+
+const Waiting = ({ text }: { text: string }) => (
+  <p className="grid h-dvh place-items-center font-serif text-[19px]" role="status">
+    {text}
+  </p>
+);
+
+function Opened({ store, player }: { store: Store; player: Player }) {
+  const where = useWhere();
+  const [opening, setOpening] = useState<string | null>(null);
+  const started = useRef(false);
+  const projects = useLiveQuery(async () => {
+    const all = await store.records.where({ kind: 'project' }).toArray();
+    return all.filter((record) => record.alive).sort((a, b) => b.changed - a.changed);
+  }, [store]);
+  const known = projects?.some((project) => project.id === where.project);
+  const snapshot = useLiveQuery(
+    () => (where.project ? readSnapshot(store, where.project) : null),
+    [store, where.project],
+  );
+
+  const demo = useCallback(async () => {
+    setOpening('Laying out the demo …');
+    try {
+      const id = await openDemo(store, (_, name) => setOpening(`Bringing in ${name} …`));
+      pinDemoMoment(store, id);
+      goTo({ project: id, moment: null });
+    } catch (error) {
+      toast.error(`The demo could not be opened: ${asCoreError(error).message}`);
+    }
+    setOpening(null);
+  }, [store]);
+
+  useEffect(() => {
+    if (!projects || known || started.current) return;
+    if (projects.length > 0) goTo({ project: projects[0].id, moment: null }, true);
+    else {
+      started.current = true;
+      void demo();
+    }
+  }, [projects, known, demo]);
+
+  if (opening) return <Waiting text={opening} />;
+  if (!snapshot || !projects) return <Waiting text="Opening the bench …" />;
+  return (
+    <Laid
+      key={snapshot.project.id}
+      store={store}
+      player={player}
+      snapshot={snapshot}
+      projects={projects.flatMap((one) => (one.kind === 'project' ? [{ id: one.id, name: one.name }] : []))}
+      openDemo={() => void demo()}
+    />
+  );
+}
+
+type LaidProps = {
+  store: Store;
+  player: Player;
+  snapshot: Snapshot;
+  projects: { id: string; name: string }[];
+  openDemo: () => void;
+};
+
+function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) {
+  const where = useWhere();
+  const [, switchTheme] = useTheme();
+  const [runner, setRunner] = useState<Runner | null>(null);
+  const [listed, setListed] = useState(false);
+  const [importing, setImporting] = useState<{ done: number; of: number; name: string } | null>(null);
+  const stop = useRef(false);
+  const picker = useRef<HTMLInputElement>(null);
+  const projectId = snapshot.project.id;
+
+  useEffect(() => {
+    const made = new Runner(store, projectId);
+    const end = made.start();
+    setRunner(made);
+    return end;
+  }, [store, projectId]);
+
+  const songMedia = snapshot.song?.media ?? null;
+  const ready = Boolean(songMedia && snapshot.measures.has(songKey(songMedia)));
+  useEffect(() => {
+    let here = true;
+    const load = async () => {
+      const row = ready && songMedia ? await store.proxies.get(songMedia) : null;
+      if (here) player.load(row?.blob ?? null);
+    };
+    void load();
+    return () => {
+      here = false;
+    };
+  }, [store, player, songMedia, ready]);
+
+  const attempt = useCallback((work: () => Promise<unknown>) => {
+    work().catch((error: unknown) => toast.error(asCoreError(error).message));
+  }, []);
+
+  const bringIn = useCallback(
+    async (files: File[]) => {
+      if (files.length === 0) return;
+      stop.current = false;
+      setImporting({ done: 0, of: files.length, name: files[0].name });
+      const results = await importFiles(
+        store,
+        projectId,
+        files,
+        (done, name) => setImporting({ done, of: files.length, name }),
+        () => stop.current,
+      );
+      setImporting(null);
+      for (const result of results) {
+        if (result.outcome === 'problem') toast.error(result.message, { duration: 9000 });
+        else if (result.outcome === 'known') toast.info(result.message);
+      }
+      const fine = results.filter((result) => result.outcome === 'take' || result.outcome === 'song').length;
+      if (fine > 0)
+        toast.success(fine === 1 ? 'One file is in the project.' : `${fine} files are in the project.`);
+    },
+    [store, projectId],
+  );
+
+  useEffect(() => {
+    const over = (event: DragEvent) => event.preventDefault();
+    const drop = (event: DragEvent) => {
+      event.preventDefault();
+      void bringIn([...(event.dataTransfer?.files ?? [])]);
+    };
+    window.addEventListener('dragover', over);
+    window.addEventListener('drop', drop);
+    return () => {
+      window.removeEventListener('dragover', over);
+      window.removeEventListener('drop', drop);
+    };
+  }, [bringIn]);
+
+  const findings = useMemo(() => findingsOf(snapshot), [snapshot]);
+  const moment = snapshot.moments.find((one) => one.id === where.moment) ?? snapshot.moments[0] ?? null;
+  const bench: Bench = useMemo(
+    () => ({
+      store,
+      snapshot,
+      findings,
+      names: {
+        takes: Object.fromEntries(snapshot.takes.map((take) => [take.id, take.name])),
+        grid: snapshot.song?.grid ?? null,
+      },
+      player,
+      runner,
+      moment,
+      go: (to) => goTo(to),
+      attempt,
+      openFiles: () => picker.current?.click(),
+    }),
+    [store, snapshot, findings, player, runner, moment, attempt],
+  );
+
+  const here: StationName = stations.find((one) => one.name === where.station)?.name ?? 'song';
+  const back = useCallback(
+    (way: 'undo' | 'redo') =>
+      attempt(async () => {
+        const done = await (way === 'undo' ? undo : redo)(store, projectId);
+        toast(
+          done ? `${way === 'undo' ? 'Undone' : 'Done again'}: ${done.label}` : `There is nothing to ${way}.`,
+        );
+      }),
+    [attempt, store, projectId],
+  );
+  const startProject = useCallback(
+    () =>
+      attempt(async () =>
+        goTo({ project: await createProject(store, 'My film'), station: 'song', moment: null }),
+      ),
+    [attempt, store],
+  );
+  const actions: Action[] = useMemo(
+    () => [
+      { id: 'play', text: 'Play or pause the song', keys: 'Space', run: () => void player.toggle() },
+      { id: 'undo', text: 'Undo', keys: 'Ctrl+Z', run: () => back('undo') },
+      { id: 'redo', text: 'Redo', keys: 'Ctrl+Y', run: () => back('redo') },
+      ...stations.map((station, index) => ({
+        id: station.name,
+        text: `Go to ${station.title}: ${station.question}`,
+        keys: String(index + 1),
+        run: () => goTo({ station: station.name }),
+      })),
+      { id: 'files', text: 'Bring in files', keys: 'B', run: () => picker.current?.click() },
+      { id: 'theme', text: 'Switch between day and night', keys: 'N', run: switchTheme },
+      { id: 'new', text: 'Start a project of your own', run: startProject },
+      { id: 'demo', text: 'Open the demo afresh', run: demo },
+    ],
+    [player, back, switchTheme, startProject, demo],
+  );
+  const Screen = screens[here];
+  return (
+    <BenchProvider value={bench}>
+      <div className="flex h-dvh flex-col print:block print:h-auto">
+        {where.station === 'sheet' ? (
+          <KeyframeSheet />
+        ) : (
+          <>
+            <ProjectBar
+              projects={projects}
+              onUndo={() => back('undo')}
+              onRedo={() => back('redo')}
+              onTheme={switchTheme}
+              onKeys={() => setListed(true)}
+              onNew={startProject}
+              onDemo={demo}
+            />
+            <div className="flex min-h-0 flex-1 max-sm:flex-col">
+              <Rail here={here} />
+              <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+                <Screen />
+                {importing && (
+                  <div
+                    className="flex items-center gap-3 border-t border-line bg-raised px-5 py-1.5"
+                    role="status"
+                  >
+                    <span className="min-w-0 flex-1 truncate">
+                      Bringing in {importing.name} ({importing.done + 1} of {importing.of})
+                    </span>
+                    <button type="button" className="knob" onClick={() => (stop.current = true)}>
+                      Cancel
+                    </button>
+                  </div>
+                )}
+                <ActivityStrip runner={runner} />
+              </div>
+            </div>
+          </>
+        )}
+      </div>
+      <input
+        ref={picker}
+        type="file"
+        multiple
+        hidden
+        data-testid="files"
+        onChange={(event) => {
+          void bringIn([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
+      <ActionList actions={actions} open={listed} setOpen={setListed} />
+      <Toaster position="top-center" toastOptions={{ className: 'font-sans' }} />
+    </BenchProvider>
+  );
+}

@@ -1,0 +1,29 @@
+'use client';
+import type { Point } from '@/core/picture/image';
+import type { Frame } from '@/ui/stage/stage';
+
+/** The thread from a beat on the ribbon above down to what lands on it. `to` in shares of the picture. */
+export function Thread({ from, frame, to, text }: { from: number; frame: Frame; to: Point; text: string }) {
+  const x = frame.left + to[0] * frame.width;
+  const y = frame.top + to[1] * frame.height;
+  const wide = text.length * 6.9 + 14;
+  return (
+    <svg
+      className="pointer-events-none absolute inset-0 h-full w-full overflow-visible"
+      aria-hidden
+      data-thread=""
+    >
+      <path
+        d={`M${from} -40V${Math.min(14, frame.top)}C${from} ${y * 0.6} ${x} ${y * 0.4} ${x} ${y - 6}`}
+        stroke="#86b6df"
+        strokeWidth="1.8"
+        fill="none"
+      />
+      <circle cx={x} cy={y} r="5.5" fill="#15182b" stroke="#86b6df" strokeWidth="2.2" />
+      <rect x={x + 11} y={y - 10} width={wide} height="19" rx="2" fill="#15182b" />
+      <text x={x + 18} y={y + 4} fontSize="11" fill="#efe6d6" className="num">
+        {text}
+      </text>
+    </svg>
+  );
+}

@@ -1,0 +1,53 @@
+import { createClone } from '@/store/commands/moments';
+import { createProject } from '@/store/commands/projects';
+import { newId, type Store } from '@/store/db';
+import { readSnapshot } from '@/store/snapshot';
+import { importFiles } from '@/workers/import-files';
+import { liveQuery } from 'dexie';
+
+export const demoName = 'Left-Hand Thread (demo)';
+
+const files = [
+  'left-hand-thread.opus',
+  'bench-plate-start.mp4',
+  'bench-left-1.mp4',
+  'bench-left-2.mp4',
+  'bench-right-1.mp4',
+  'bench-right-2.mp4',
+  'bench-plate-end.mp4',
+];
+
+/**
+ * Makes the demo project from the files that ship, through the real import. Measuring goes on by itself.
+ * @returns its id
+ */
+export async function openDemo(
+  store: Store,
+  onProgress: (done: number, name: string) => void,
+): Promise<string> {
+  const project = await createProject(store, demoName, newId());
+  const loaded = await Promise.all(
+    files.map(async (name) => {
+      const answer = await fetch(`/demo/${name}`);
+      return new File([await answer.blob()], name, {
+        type: name.endsWith('.opus') ? 'audio/ogg' : 'video/mp4',
+      });
+    }),
+  );
+  await importFiles(store, project, loaded, onProgress);
+  return project;
+}
+
+/** Pins the demo's first moment to its beats as soon as they are found. */
+export function pinDemoMoment(store: Store, project: string): () => void {
+  const watching = liveQuery(() => readSnapshot(store, project)).subscribe(async (snapshot) => {
+    if (!snapshot?.song?.grid) return;
+    watching.unsubscribe();
+    if (snapshot.moments.length > 0) return;
+    const perBar = snapshot.song.grid.beatsPerBar;
+    const take = (role: 'left' | 'right') => snapshot.takes.find((one) => one.role === role);
+    const [left, right] = [take('left'), take('right')];
+    await createClone(store, snapshot, 8 * perBar, 11 * perBar, left && right ? { left, right } : undefined);
+  });
+  return () => watching.unsubscribe();
+}

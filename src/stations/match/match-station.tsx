@@ -1,0 +1,230 @@
+'use client';
+import { useState } from 'react';
+import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
+import type { Take } from '@/core/model/records';
+import { cornerMove } from '@/core/footage/placement';
+import { createClone, setMoment } from '@/store/commands/moments';
+import { comparisonOf, plateOf, takeMeasure, type Snapshot } from '@/store/snapshot';
+import { useBench } from '@/ui/bench-context';
+import { Findings } from '@/ui/findings';
+import { Empty, Part, Station } from '../station';
+import { PairPicture } from './pair-picture';
+import { Swatch } from './swatch';
+
+const question = 'Which takes belong together?';
+
+type Chosen = { left: Take; right: Take };
+
+/** The score of a pair; null until both were compared with the plate. */
+function pairScore(snapshot: Snapshot, { left, right }: Chosen): PairScore | null {
+  const plate = plateOf(snapshot);
+  const sides = [left, right].map((take) => {
+    const measure = takeMeasure(snapshot, take);
+    const comparison = comparisonOf(snapshot, take, plate);
+    return measure && comparison && pairSide(take, measure, comparison, snapshot.project);
+  });
+  return sides[0] && sides[1] ? scorePair([sides[0], sides[1]]) : null;
+}
+
+/** A word about a take for its swatch: how far it moved, or how its light differs. */
+function verdict(snapshot: Snapshot, take: Take): { text: string; good: boolean } | null {
+  const measure = takeMeasure(snapshot, take);
+  const comparison = comparisonOf(snapshot, take, plateOf(snapshot));
+  if (!measure) return { text: 'measuring', good: true };
+  if (!comparison) return null;
+  const factor = snapshot.project.width / measure.size.width;
+  const move = Math.max(...comparison.placements.map((one) => cornerMove(one, measure.size))) * factor;
+  const stops = comparison.colour?.stops ?? 0;
+  if (comparison.agreement < 0.45) return { text: 'other view', good: false };
+  if (move > 0.3 && !take.steady) return { text: `${move.toFixed(1)} px`, good: false };
+  if (Math.abs(stops) > 0.1 && !take.match)
+    return { text: `${stops > 0 ? '+' : '−'}${Math.abs(stops).toFixed(2)} stop`, good: false };
+  return { text: take.steady || take.match ? 'mended' : 'still', good: true };
+}
+
+/** The pair board: takes of one role down, of the other across, each crossing with its score. */
+export function MatchStation() {
+  const { snapshot, findings, openFiles, moment, store, attempt, go } = useBench();
+  const [picked, setPicked] = useState<{ left: string; right: string } | null>(null);
+  const { takes } = snapshot;
+  const of = (role: Take['role']) => takes.filter((take) => take.role === role);
+  const [lefts, rights] = [of('left'), of('right')];
+  const others = takes.filter((take) => take.role === 'plate' || take.role === 'none');
+  const pairs = lefts.flatMap((left) =>
+    rights.map((right) => ({ left, right, score: pairScore(snapshot, { left, right }) })),
+  );
+  const best = [...pairs].sort((a, b) => (b.score?.score ?? 0) - (a.score?.score ?? 0))[0] ?? null;
+  const used = pairs.find(
+    (pair) => pair.left.id === moment?.settings.left && pair.right.id === moment.settings.right,
+  );
+  const chosen =
+    pairs.find((pair) => pair.left.id === picked?.left && pair.right.id === picked.right) ?? used ?? best;
+
+  if (takes.length === 0) {
+    return (
+      <Station question={question} side={findings.match.length > 0 && <Findings findings={findings.match} />}>
+        <Empty title="Bring in what was filmed">
+          <p>
+            Drop the clean plate and the takes of each role anywhere on this page. Each is measured once: does
+            the camera still stand, is the light the same, who stands where.
+          </p>
+          <button type="button" className="knob main" onClick={openFiles}>
+            Choose files
+          </button>
+        </Empty>
+      </Station>
+    );
+  }
+
+  const use = (pair: Chosen) =>
+    attempt(async () => {
+      if (moment) {
+        const set = { 'settings.left': pair.left.id, 'settings.right': pair.right.id, 'settings.seam': null };
+        await setMoment(store, snapshot.project.id, moment.id, 'Use this pair', set);
+        go({ station: 'build' });
+      } else {
+        const perBar = snapshot.song?.grid?.beatsPerBar ?? 4;
+        go({ station: 'build', moment: await createClone(store, snapshot, 8 * perBar, 11 * perBar, pair) });
+      }
+    });
+  const about = (take: Take) => findings.match.filter((finding) => finding.where.take === take.id);
+  const loose = findings.match.filter((finding) => !finding.where.take);
+  return (
+    <Station
+      question={question}
+      sub={`${lefts.length} left × ${rights.length} right`}
+      tools={
+        <button type="button" className="knob" onClick={openFiles}>
+          Bring in takes
+        </button>
+      }
+      side={
+        <>
+          {chosen && (
+            <Part title={`${chosen.left.name} with ${chosen.right.name}`}>
+              <Findings findings={[...about(chosen.left), ...about(chosen.right)]} />
+              <button type="button" className="knob main mt-3" onClick={() => use(chosen)}>
+                {moment ? `Use this pair in ${moment.name}` : 'Use this pair'}
+              </button>
+            </Part>
+          )}
+          <Part title="All takes">
+            <Findings
+              findings={[
+                ...loose,
+                ...findings.match.filter(
+                  (one) =>
+                    one.where.take &&
+                    one.where.take !== chosen?.left.id &&
+                    one.where.take !== chosen?.right.id,
+                ),
+              ]}
+            />
+          </Part>
+        </>
+      }
+    >
+      <div className="flex flex-col gap-3.5 px-5 py-4 max-sm:px-3">
+        {others.length > 0 && (
+          <div className="flex flex-wrap gap-3">
+            {others.map((take) => (
+              <Swatch key={take.id} take={take} verdict={verdict(snapshot, take)} width={112} />
+            ))}
+          </div>
+        )}
+        {lefts.length > 0 && rights.length > 0 ? (
+          <div
+            className="grid gap-2.5"
+            style={{ gridTemplateColumns: `minmax(84px, 128px) repeat(${rights.length}, minmax(96px, 1fr))` }}
+            role="group"
+            aria-label="Pairs"
+          >
+            <div />
+            {rights.map((take) => (
+              <Swatch key={take.id} take={take} verdict={verdict(snapshot, take)} />
+            ))}
+            {lefts.map((left) => (
+              <div key={left.id} className="contents">
+                <Swatch take={left} verdict={verdict(snapshot, left)} />
+                {rights.map((right) => {
+                  const pair = pairs.find((one) => one.left === left && one.right === right);
+                  return (
+                    <Crossing
+                      key={right.id}
+                      name={`${left.name} with ${right.name}`}
+                      score={pair?.score ?? null}
+                      chosen={chosen?.left === left && chosen.right === right}
+                      onChoose={() => setPicked({ left: left.id, right: right.id })}
+                      onUse={() => use({ left, right })}
+                    />
+                  );
+                })}
+              </div>
+            ))}
+          </div>
+        ) : (
+          <div className="flex flex-wrap gap-3">
+            {[...lefts, ...rights].map((take) => (
+              <Swatch key={take.id} take={take} verdict={verdict(snapshot, take)} width={180} />
+            ))}
+            <p className="w-full text-ink2">
+              A pair needs a take for the left and one for the right. Say under each picture what it is, or
+              bring in more.
+            </p>
+          </div>
+        )}
+      </div>
+      {chosen && <PairPicture left={chosen.left} right={chosen.right} />}
+    </Station>
+  );
+}
+
+const bars = [
+  { key: 'camera', name: 'camera', dye: 'var(--verdigris)' },
+  { key: 'light', name: 'light', dye: 'var(--saffron)' },
+  { key: 'room', name: 'room', dye: 'var(--woad)' },
+] as const;
+
+/** One crossing of the board: three bars and the score. Press to see it, twice to use it. */
+function Crossing({
+  name,
+  score,
+  chosen,
+  onChoose,
+  onUse,
+}: {
+  name: string;
+  score: PairScore | null;
+  chosen: boolean;
+  onChoose: () => void;
+  onUse: () => void;
+}) {
+  const said = score
+    ? `${name}: ${Math.round(score.score * 100)} of 100; ${bars.map((bar) => `${bar.name} ${Math.round(score[bar.key] * 100)}`).join(', ')}`
+    : `${name}: not compared yet`;
+  return (
+    <button
+      type="button"
+      aria-label={said}
+      aria-pressed={chosen}
+      title={said}
+      data-pair={name}
+      onClick={onChoose}
+      onDoubleClick={onUse}
+      className={`flex min-h-[76px] flex-col justify-between gap-1.5 bg-raised px-2.5 py-2 text-left ${chosen ? 'outline-[2.5px] outline-ink' : 'outline outline-1 outline-line'}`}
+    >
+      <span className="flex w-full flex-col gap-1">
+        {bars.map((bar) => (
+          <span key={bar.key} className="flex items-center gap-1.5">
+            <span className="w-11 text-[10px] leading-none text-ink2">{bar.name}</span>
+            <span
+              className="h-[5px]"
+              style={{ width: `${(score?.[bar.key] ?? 0) * 65}%`, background: bar.dye }}
+            />
+          </span>
+        ))}
+      </span>
+      <span className="num !text-[15px]">{score ? Math.round(score.score * 100) : '…'}</span>
+    </button>
+  );
+}

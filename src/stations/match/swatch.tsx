@@ -1,0 +1,86 @@
+'use client';
+import { useEffect, useState } from 'react';
+import type { Role, Take } from '@/core/model/records';
+import { formatClock } from '@/core/time/timecode';
+import { removeTake, setTake } from '@/store/commands/takes';
+import { takeMeasure } from '@/store/snapshot';
+import { useBench } from '@/ui/bench-context';
+import { LiveChoice } from '@/ui/live-choice';
+
+const roles: { value: Role; text: string }[] = [
+  { value: 'plate', text: 'clean plate' },
+  { value: 'left', text: 'left' },
+  { value: 'right', text: 'right' },
+  { value: 'none', text: 'not used' },
+];
+
+/** An address for a picture that is kept in the browser. */
+function usePictureUrl(blob: Blob | undefined): string | null {
+  const [url, setUrl] = useState<string | null>(null);
+  useEffect(() => {
+    if (!blob) return;
+    const made = URL.createObjectURL(blob);
+    setUrl(made);
+    return () => URL.revokeObjectURL(made);
+  }, [blob]);
+  return url;
+}
+
+/** A take as a piece of cloth: its picture, what it is, and how it stands. */
+export function Swatch({
+  take,
+  verdict,
+  width,
+}: {
+  take: Take;
+  verdict: { text: string; good: boolean } | null;
+  width?: number;
+}) {
+  const { store, snapshot, attempt } = useBench();
+  const measure = takeMeasure(snapshot, take);
+  const url = usePictureUrl(measure?.poster);
+  const { id } = snapshot.project;
+  return (
+    <figure className="min-w-0" style={{ width }} data-take={take.name}>
+      <div className="aspect-video w-full overflow-hidden bg-stage">
+        {url && <img src={url} alt={`A picture of ${take.name}`} className="h-full w-full object-contain" />}
+      </div>
+      <figcaption className="pt-1">
+        <div className="flex items-baseline justify-between gap-1">
+          <b
+            className="truncate font-semibold"
+            title={`${take.name}, ${formatClock(measure?.times.at(-1) ?? 0)}`}
+          >
+            {take.name}
+          </b>
+          {verdict && (
+            <span
+              className="num whitespace-nowrap"
+              style={{ color: verdict.good ? 'var(--verdigris)' : 'var(--madder)' }}
+            >
+              {verdict.text}
+            </span>
+          )}
+        </div>
+        <div className="flex items-baseline justify-between gap-1">
+          <LiveChoice
+            label={`What ${take.name} is`}
+            value={take.role}
+            options={roles}
+            onChange={(role) =>
+              attempt(() => setTake(store, id, take.id, 'What a take is', { role: role as Role }))
+            }
+          />
+          <button
+            type="button"
+            className="text-ink2 hover:text-ink pointer-coarse:min-h-11"
+            aria-label={`Take ${take.name} out of the project`}
+            onClick={() => attempt(() => removeTake(store, id, take.id))}
+          >
+            out
+          </button>
+        </div>
+      </figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,106 @@
+'use client';
+import { DropdownMenu } from 'radix-ui';
+import { ChevronDown, Keyboard, Moon, Redo2, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { setProject } from '@/store/commands/projects';
+import { useBench } from '@/ui/bench-context';
+
+/** The name of the project, undo and redo, and what belongs to no station. */
+export function ProjectBar({
+  projects,
+  onUndo,
+  onRedo,
+  onTheme,
+  onKeys,
+  onNew,
+  onDemo,
+}: {
+  projects: { id: string; name: string }[];
+  onUndo: () => void;
+  onRedo: () => void;
+  onTheme: () => void;
+  onKeys: () => void;
+  onNew: () => void;
+  onDemo: () => void;
+}) {
+  const { snapshot, store, attempt, go } = useBench();
+  const [naming, setNaming] = useState<string | null>(null);
+  const { project } = snapshot;
+  const buttons = [
+    { text: 'Undo (Ctrl+Z)', icon: Undo2, run: onUndo },
+    { text: 'Redo (Ctrl+Y)', icon: Redo2, run: onRedo },
+    { text: 'Day or night (N)', icon: Moon, run: onTheme },
+    { text: 'Everything that can be done (Ctrl+K)', icon: Keyboard, run: onKeys },
+  ];
+  const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-sunk';
+  const rename = () => {
+    const name = naming?.trim();
+    setNaming(null);
+    if (name) attempt(() => setProject(store, project.id, { name }));
+  };
+  return (
+    <div className="flex h-9 flex-none items-center gap-1 border-b border-line bg-raised px-3 max-sm:h-12">
+      {naming === null ? (
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className="flex min-w-0 items-center gap-1 px-1 py-1 font-serif text-[14px] font-medium hover:bg-sunk pointer-coarse:min-h-11">
+            <span className="truncate">{project.name}</span>
+            <ChevronDown size={14} aria-hidden />
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content
+              align="start"
+              className="z-50 min-w-56 border border-line bg-raised p-1 shadow-lg"
+            >
+              {projects.map((one) => (
+                <DropdownMenu.Item
+                  key={one.id}
+                  className={item}
+                  onSelect={() => go({ project: one.id, moment: null })}
+                >
+                  {one.name}
+                  {one.id === project.id ? ' · open' : ''}
+                </DropdownMenu.Item>
+              ))}
+              <DropdownMenu.Separator className="my-1 h-px bg-line" />
+              <DropdownMenu.Item className={item} onSelect={() => setNaming(project.name)}>
+                Rename this project
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className={item} onSelect={onNew}>
+                Start a project of your own
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className={item} onSelect={onDemo}>
+                Open the demo afresh
+              </DropdownMenu.Item>
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      ) : (
+        <input
+          autoFocus
+          aria-label="Name of the project"
+          className="border-b-2 border-woad bg-transparent px-1 font-serif text-[14px] outline-none"
+          value={naming}
+          onChange={(event) => setNaming(event.target.value)}
+          onBlur={rename}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') rename();
+            if (event.key === 'Escape') setNaming(null);
+          }}
+        />
+      )}
+      <span className="flex-1" />
+      {buttons.map(({ text, icon: Icon, run }) => (
+        <button
+          key={text}
+          type="button"
+          title={text}
+          aria-label={text}
+          onClick={run}
+          className="grid size-8 place-items-center rounded-[3px] hover:bg-sunk pointer-coarse:size-11"
+        >
+          <Icon size={16} aria-hidden />
+        </button>
+      ))}
+    </div>
+  );
+}

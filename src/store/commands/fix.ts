@@ -1,0 +1,39 @@
+import type { Finding } from '@/core/finding/finding';
+import type { Store } from '../db';
+import type { Snapshot } from '../snapshot';
+import { startEarlier } from './moments';
+import { setTake } from './takes';
+
+/** Carries out what a finding offers. */
+export async function applyFix(
+  store: Store,
+  snapshot: Snapshot,
+  fix: NonNullable<Finding['fix']>,
+): Promise<void> {
+  const { id } = snapshot.project;
+  const take = () => (fix.args as { take: string }).take;
+  switch (fix.command) {
+    case 'steadyTake':
+      await setTake(store, id, take(), 'Steady', { steady: true });
+      return;
+    case 'unsteadyTake':
+      await setTake(store, id, take(), 'Leave as filmed', { steady: false });
+      return;
+    case 'matchTake':
+      await setTake(store, id, take(), 'Match to the plate', { match: true });
+      return;
+    case 'unmatchTake':
+      await setTake(store, id, take(), 'Leave as filmed', { match: false });
+      return;
+    case 'startEarlier':
+      await startEarlier(store, snapshot, fix.args as Parameters<typeof startEarlier>[2]);
+      return;
+    case 'dropMedia': {
+      const { media } = fix.args as { media: string };
+      await store.transaction('rw', store.media, store.originals, async () => {
+        await store.media.delete(media);
+        await store.originals.delete(media);
+      });
+    }
+  }
+}

@@ -1,0 +1,28 @@
+import type { Project } from '@/core/model/records';
+import { change } from '../change';
+import { newId, type Store } from '../db';
+
+/** Fields that every record has. */
+export const newRecord = (project: string, id = newId()) => {
+  const now = Date.now();
+  return { id, project, created: now, changed: now, alive: true };
+};
+
+/** A new project with the usual delivery; its id. */
+export async function createProject(store: Store, name: string, id = newId()): Promise<string> {
+  const project: Project = {
+    ...newRecord(id, id),
+    kind: 'project',
+    name,
+    width: 1280,
+    height: 720,
+    rate: { num: 24000, den: 1001 },
+    container: 'mov',
+    megabits: 16,
+  };
+  await change(store, id, 'New project', [{ create: project }]);
+  return id;
+}
+
+export const setProject = (store: Store, id: string, set: Partial<Project>) =>
+  change(store, id, 'Delivery', [{ record: id, set }]);

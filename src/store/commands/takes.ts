@@ -1,0 +1,15 @@
+import type { Role } from '@/core/model/records';
+import { change } from '../change';
+import type { Store } from '../db';
+
+export const setTake = (
+  store: Store,
+  project: string,
+  take: string,
+  label: string,
+  set: { role?: Role; steady?: boolean; match?: boolean; name?: string },
+) => change(store, project, label, [{ record: take, set }]);
+
+/** Takes a clip out of the project; undo brings it back. */
+export const removeTake = (store: Store, project: string, take: string) =>
+  change(store, project, 'Take out of the project', [{ remove: take }]);

@@ -1,0 +1,124 @@
+import type { Comparison, SeamMeasure, SongMeasure, TakeMeasure } from '@/core/model/measures';
+import type { AnyRecord, Moment, Project, RecordKind, RecordOf, Song, Take } from '@/core/model/records';
+import type { BeatTrack } from '@/core/song/track';
+import type { Ruler } from '@/core/recipes/recipe';
+import { clone } from '@/core/recipes/clone';
+import type { ChosenTake, CloneMaterial } from '@/core/recipes/clone/material';
+import type { Halted, Media, Measure, Render, Store } from './db';
+
+/** Everything small about a project at one instant; what screens draw and work is found from. */
+export type Snapshot = {
+  project: Project;
+  song: Song | null;
+  takes: Take[];
+  moments: Moment[];
+  media: Map<string, Media>;
+  measures: Map<string, Measure>;
+  halted: Map<string, Halted>;
+  renders: Render[];
+};
+
+const aliveOf = <Kind extends RecordKind>(records: readonly AnyRecord[], kind: Kind): RecordOf<Kind>[] =>
+  records.filter((record): record is RecordOf<Kind> => record.kind === kind && record.alive);
+
+/** Reads a project; null where it is not there. */
+export async function readSnapshot(store: Store, projectId: string): Promise<Snapshot | null> {
+  const [records, media, measures, halted, renders] = await Promise.all([
+    store.records.where({ project: projectId }).toArray(),
+    store.media.where({ project: projectId }).toArray(),
+    store.measures.where({ project: projectId }).toArray(),
+    store.halted.where({ project: projectId }).toArray(),
+    store.renders.where({ project: projectId }).toArray(),
+  ]);
+  const [project] = aliveOf(records, 'project');
+  if (!project) return null;
+  return {
+    project,
+    song: aliveOf(records, 'song').sort((a, b) => b.created - a.created)[0] ?? null,
+    takes: aliveOf(records, 'take').sort((a, b) => a.order - b.order),
+    moments: aliveOf(records, 'moment').sort((a, b) => a.start - b.start),
+    media: new Map(media.map((one) => [one.id, one])),
+    measures: new Map(measures.map((one) => [one.key, one])),
+    halted: new Map(halted.map((one) => [one.key, one])),
+    renders: renders.sort((a, b) => b.created - a.created),
+  };
+}
+
+export const takeKey = (media: string) => `take-1:${media}`;
+export const songKey = (media: string) => `song-1:${media}`;
+export const compareKey = (take: string, plate: string) => `compare-1:${take}:${plate}`;
+
+export function takeMeasure(
+  snapshot: Snapshot,
+  take: Take | null,
+): (TakeMeasure & { poster: Blob; complete: boolean }) | null {
+  const value = take && snapshot.measures.get(takeKey(take.media))?.value;
+  return value?.method === 'take-1'
+    ? { ...value.take, poster: value.poster, complete: value.complete }
+    : null;
+}
+
+export function comparisonOf(snapshot: Snapshot, take: Take | null, plate: Take | null): Comparison | null {
+  if (!take || !plate || take.id === plate.id) return null;
+  const value = snapshot.measures.get(compareKey(take.media, plate.media))?.value;
+  return value?.method === 'compare-1' ? value.comparison : null;
+}
+
+export function songMeasure(snapshot: Snapshot): { song: SongMeasure; beats: BeatTrack } | null {
+  const value = snapshot.song && snapshot.measures.get(songKey(snapshot.song.media))?.value;
+  return value && value.method === 'song-1' ? value : null;
+}
+
+/** The plate that takes are held against: the first one in order. */
+export const plateOf = ({ takes }: Snapshot): Take | null =>
+  takes.find((take) => take.role === 'plate') ?? null;
+
+/** Turns beats into frames; null until there is a grid. */
+export const rulerOf = ({ project, song }: Snapshot): Ruler | null =>
+  song?.grid ? { grid: song.grid, project } : null;
+
+/** What a solved seam depends on, as text. */
+export function seamKey(snapshot: Snapshot, moment: Moment): string | null {
+  const ruler = rulerOf(snapshot);
+  if (!ruler) return null;
+  const { settings } = moment;
+  const chosen = [settings.plate, settings.left, settings.right].map((id) =>
+    snapshot.takes.find((take) => take.id === id),
+  );
+  if (!chosen[1] || !chosen[2] || chosen.some((take) => take && !takeMeasure(snapshot, take))) return null;
+  const plate = chosen[0] ?? null;
+  for (const take of chosen.slice(1))
+    if (plate && take && !snapshot.measures.has(compareKey(take.media, plate.media))) return null;
+  const { project } = ruler;
+  const parts = [
+    chosen.map((take) => take && [take.media, take.steady, take.match]),
+    clone.anchors(moment, ruler).map((anchor) => anchor.frame),
+    [project.rate, project.width, project.height],
+    [settings.first, settings.leftIn, settings.rightIn, settings.leftTap, settings.rightTap, settings.seam],
+  ];
+  return `seam-1:${moment.id}:${JSON.stringify(parts)}`;
+}
+
+/** What a moment is built from; `fresh` is false while its seam is still to be solved. */
+export function materialOf(snapshot: Snapshot, moment: Moment): { material: CloneMaterial; fresh: boolean } {
+  const { settings } = moment;
+  const find = (id: string | null) => snapshot.takes.find((take) => take.id === id) ?? null;
+  const plate = find(settings.plate);
+  const choose = (take: Take | null): ChosenTake | null =>
+    take && { take, measure: takeMeasure(snapshot, take), comparison: comparisonOf(snapshot, take, plate) };
+  const key = seamKey(snapshot, moment);
+  const fresh = key ? snapshot.measures.get(key) : undefined;
+  const any =
+    fresh ??
+    [...snapshot.measures.values()].find((one) => one.subject === moment.id && one.value.method === 'seam-1');
+  const seam: SeamMeasure | null = any?.value.method === 'seam-1' ? any.value.seam : null;
+  return {
+    material: {
+      plate: choose(plate),
+      left: choose(find(settings.left)),
+      right: choose(find(settings.right)),
+      seam,
+    },
+    fresh: Boolean(fresh),
+  };
+}

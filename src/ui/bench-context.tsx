@@ -1,0 +1,43 @@
+'use client';
+import { createContext, useContext, useSyncExternalStore } from 'react';
+import type { Finding } from '@/core/finding/finding';
+import type { Names } from '@/core/finding/say';
+import type { Moment } from '@/core/model/records';
+import type { Store } from '@/store/db';
+import type { StationName } from '@/store/findings';
+import type { Snapshot } from '@/store/snapshot';
+import type { Runner } from '@/workers/runner';
+import type { Player } from './player';
+
+/** What every station works with. */
+export type Bench = {
+  store: Store;
+  snapshot: Snapshot;
+  findings: Record<StationName, Finding[]>;
+  names: Names;
+  player: Player;
+  runner: Runner | null;
+  moment: Moment | null;
+  go: (where: { station?: StationName | 'sheet'; moment?: string | null; project?: string }) => void;
+  /** Runs something that may be refused; a refusal is said, and nothing is lost. */
+  attempt: (work: () => Promise<unknown>) => void;
+  openFiles: () => void;
+};
+
+const Context = createContext<Bench | null>(null);
+export const BenchProvider = Context.Provider;
+
+export function useBench(): Bench {
+  const bench = useContext(Context);
+  if (!bench) throw new Error('useBench is for parts of the bench.');
+  return bench;
+}
+
+const zero = () => 0;
+const no = () => false;
+
+/** Seconds where the needle stands; follows while the song plays. */
+export const useNeedle = (player: Player): number =>
+  useSyncExternalStore(player.subscribe, player.time, zero);
+export const usePlaying = (player: Player): boolean =>
+  useSyncExternalStore(player.subscribe, player.playing, no);

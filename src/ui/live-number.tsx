@@ -1,0 +1,132 @@
+'use client';
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+
+type Props = {
+  /** what it is, for those who cannot see the sentence */
+  label: string;
+  value: number;
+  /** one notch of the wheel, an arrow key or eight pixels of dragging */
+  step: number;
+  min?: number;
+  max?: number;
+  show: (value: number) => string;
+  /** the other useful unit, shown on hover */
+  also?: (value: number) => string;
+  /** reads what was typed; null where it makes no sense */
+  read?: (text: string) => number | null;
+  dye?: string;
+  onChange: (value: number) => void;
+};
+
+const readNumber = (text: string): number | null => {
+  const match = /-?\d+(?:[.,]\d+)?/.exec(text);
+  return match ? Number(match[0].replace(',', '.')) : null;
+};
+
+/** A quantity inside a sentence: drag, wheel, arrow keys, or press and type. */
+export function LiveNumber({
+  label,
+  value,
+  step,
+  min = -Infinity,
+  max = Infinity,
+  show,
+  also,
+  read,
+  dye,
+  onChange,
+}: Props) {
+  const [typing, setTyping] = useState<string | null>(null);
+  const [dragged, setDragged] = useState<number | null>(null);
+  const button = useRef<HTMLButtonElement>(null);
+  const start = useRef<{ x: number; value: number; moved: boolean } | null>(null);
+  const fit = (next: number) => Math.min(max, Math.max(min, Math.round(next / step) * step));
+
+  useEffect(() => {
+    const element = button.current;
+    const turn = (event: WheelEvent) => {
+      if (document.activeElement !== element) return;
+      event.preventDefault();
+      onChange(fit(value + (event.deltaY < 0 ? step : -step)));
+    };
+    element?.addEventListener('wheel', turn, { passive: false });
+    return () => element?.removeEventListener('wheel', turn);
+  });
+
+  if (typing !== null) {
+    const finish = () => {
+      const next = (read ?? readNumber)(typing);
+      setTyping(null);
+      if (next !== null && Number.isFinite(next)) onChange(Math.min(max, Math.max(min, next)));
+    };
+    return (
+      <input
+        aria-label={label}
+        autoFocus
+        className="num border-b-2 bg-sunk px-1"
+        style={{ width: `${Math.max(6, typing.length + 2)}ch`, borderColor: dye }}
+        value={typing}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setTyping(event.target.value)}
+        onBlur={finish}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') finish();
+          if (event.key === 'Escape') setTyping(null);
+        }}
+      />
+    );
+  }
+
+  const shown = dragged ?? value;
+  const down = (event: PointerEvent<HTMLButtonElement>) => {
+    event.currentTarget.setPointerCapture(event.pointerId);
+    start.current = { x: event.clientX, value, moved: false };
+  };
+  const move = (event: PointerEvent) => {
+    if (!start.current) return;
+    const notches = Math.round((event.clientX - start.current.x) / 8);
+    if (notches !== 0) start.current.moved = true;
+    if (start.current.moved) setDragged(fit(start.current.value + notches * step));
+  };
+  const up = () => {
+    if (!start.current) return;
+    const { moved } = start.current;
+    start.current = null;
+    if (!moved) setTyping(show(value));
+    else if (dragged !== null) onChange(dragged);
+    setDragged(null);
+  };
+  const key = (event: KeyboardEvent) => {
+    const by = { ArrowUp: step, ArrowRight: step, ArrowDown: -step, ArrowLeft: -step }[event.key];
+    if (by !== undefined) {
+      event.preventDefault();
+      event.stopPropagation();
+      onChange(fit(value + by * (event.shiftKey ? 10 : 1)));
+    }
+    if (event.key === 'Enter' || event.key === ' ') {
+      event.preventDefault();
+      event.stopPropagation();
+      setTyping(show(value));
+    }
+  };
+  return (
+    <button
+      ref={button}
+      type="button"
+      role="spinbutton"
+      aria-label={label}
+      aria-valuenow={shown}
+      aria-valuetext={show(shown)}
+      title={also?.(shown) ?? 'Drag, use the arrow keys, or press to type'}
+      className="num cursor-ew-resize touch-none whitespace-nowrap border-b-2 px-0.5 hover:bg-sunk"
+      style={{ borderColor: dye ?? 'var(--ink2)' }}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={() => setDragged(null)}
+      onKeyDown={key}
+    >
+      {show(shown)}
+    </button>
+  );
+}

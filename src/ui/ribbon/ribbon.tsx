@@ -1,0 +1,201 @@
+'use client';
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { byGravity } from '@/core/finding/finding';
+import type { Moment } from '@/core/model/records';
+import { beatOfTime, timeOfBeat, type BeatGrid } from '@/core/time/grid';
+import { frameOfTime, timeOfFrame } from '@/core/time/rate';
+import { createClone, removeMoment, setMoment } from '@/store/commands/moments';
+import { songMeasure } from '@/store/snapshot';
+import { useBench } from '../bench-context';
+import { Fabric } from './fabric';
+import { piecesOf, positionAt, type RibbonLayout } from './layout';
+import { Needle } from './needle';
+import { Patch, type PatchPart, type Span } from './patches';
+
+type Held = { moment: Moment | null; part: PatchPart | 'new'; from: number; now: number; free: boolean };
+
+const none = new Float32Array(0);
+
+/** The span of a moment while a part of it is held. */
+function spanOf(moment: Moment, held: Held | null): Span {
+  const { start, lands, end } = moment;
+  if (held?.moment?.id !== moment.id) return { start, lands, end };
+  const by = held.now - held.from;
+  const least = 0.25;
+  switch (held.part) {
+    case 'start':
+      return { start: Math.min(start + by, lands), lands, end };
+    case 'end':
+      return {
+        start,
+        lands: Math.min(lands, Math.max(start, end + by - least)),
+        end: Math.max(start + least, end + by),
+      };
+    case 'lands':
+      return { start, lands: Math.min(end - least, Math.max(start, lands + by)), end };
+    default:
+      return { start: start + by, lands: lands + by, end: end + by };
+  }
+}
+
+/**
+ * The song with its moments: drag over bars to make one, drag it, its ends or its pin; hold Alt for frames
+ * instead of beats. Press to move the needle.
+ */
+export function Ribbon({
+  layout,
+  grid,
+  beats,
+  tall,
+  barNumbers,
+  height,
+  width,
+  label,
+}: {
+  layout: RibbonLayout;
+  grid: BeatGrid;
+  beats: boolean;
+  tall: number;
+  barNumbers?: boolean;
+  height: number;
+  width: number;
+  label: string;
+}) {
+  const bench = useBench();
+  const { store, snapshot, player, moment: chosen, go, attempt } = bench;
+  const [held, setHeld] = useState<Held | null>(null);
+  const svg = useRef<SVGSVGElement>(null);
+  const waiting = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const measure = songMeasure(snapshot);
+  const rate = snapshot.project.rate;
+  const hits = useMemo(() => measure?.beats.hits ?? [], [measure]);
+
+  const at = (event: PointerEvent): number => {
+    const box = svg.current?.getBoundingClientRect();
+    return positionAt(layout, event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0));
+  };
+  /** Positions hold to beats, or to frames where asked. */
+  const hold = (position: number, free: boolean): number =>
+    free
+      ? beatOfTime(grid, timeOfFrame(rate, frameOfTime(rate, timeOfBeat(grid, position))))
+      : Math.round(position);
+
+  const grab = (moment: Moment | null, part: Held['part'], event: PointerEvent) => {
+    event.stopPropagation();
+    const from = hold(at(event), event.altKey);
+    const begin = () => setHeld({ moment, part, from, now: from, free: event.altKey });
+    const { pointerId } = event;
+    svg.current?.setPointerCapture(pointerId);
+    // A finger scrolls; held for a moment it takes hold.
+    if (event.pointerType === 'touch' && part !== 'lands') waiting.current = setTimeout(begin, 350);
+    else begin();
+  };
+  const move = (event: PointerEvent) => {
+    if (held) setHeld({ ...held, now: hold(at(event), event.altKey), free: event.altKey });
+  };
+  const release = (event: PointerEvent) => {
+    if (waiting.current) clearTimeout(waiting.current);
+    waiting.current = null;
+    const was = held;
+    setHeld(null);
+    if (!was || was.from === was.now) {
+      if (!was?.moment) player.seek(timeOfBeat(grid, at(event)));
+      if (was?.moment) go({ moment: was.moment.id });
+      return;
+    }
+    if (was.part === 'new') {
+      const [start, end] = [Math.min(was.from, was.now), Math.max(was.from, was.now)];
+      attempt(async () => go({ moment: await createClone(store, snapshot, start, end) }));
+    } else if (was.moment) {
+      const { id } = was.moment;
+      const span = spanOf(was.moment, was);
+      attempt(() => setMoment(store, snapshot.project.id, id, 'Move on the ribbon', span));
+    }
+  };
+
+  const patchKey = (moment: Moment) => (event: KeyboardEvent) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    const save = (set: Partial<Span>) =>
+      attempt(() => setMoment(store, snapshot.project.id, moment.id, 'Move on the ribbon', set));
+    if (by !== undefined) {
+      const part: PatchPart = event.shiftKey ? 'end' : event.altKey ? 'lands' : 'body';
+      save(spanOf(moment, { moment, part, from: 0, now: by, free: false }));
+    } else if (event.key === 'Enter' || event.key === ' ') go({ moment: moment.id });
+    else if (event.key === 'Delete' || event.key === 'Backspace') {
+      attempt(() => removeMoment(store, snapshot.project.id, moment.id));
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  const fabricKey = (event: KeyboardEvent) => {
+    const now = beatOfTime(grid, player.time());
+    const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -layout.perBar, ArrowDown: layout.perBar }[event.key];
+    if (by === undefined) return;
+    player.seek(timeOfBeat(grid, Math.round(now) + by));
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  const drawn =
+    held?.part === 'new' && held.from !== held.now
+      ? piecesOf(layout, Math.min(held.from, held.now), Math.max(held.from, held.now))
+      : [];
+  const gravityOf = (moment: Moment) =>
+    byGravity(bench.findings.build.filter((finding) => finding.where.moment === moment.id))[0]?.severity ??
+    'fine';
+  return (
+    <svg
+      ref={svg}
+      width={width}
+      height={height}
+      role="application"
+      aria-label={label}
+      tabIndex={0}
+      className="block touch-pan-y select-none overflow-visible"
+      onPointerDown={(event) => grab(null, 'new', event)}
+      onPointerMove={move}
+      onPointerUp={release}
+      onPointerCancel={() => setHeld(null)}
+      onKeyDown={fabricKey}
+      data-ribbon=""
+    >
+      <Fabric
+        layout={layout}
+        grid={grid}
+        beats={beats}
+        peaks={measure?.song.peaks ?? none}
+        perSecond={measure?.song.perSecond ?? 80}
+        hits={hits}
+        tall={tall}
+        barNumbers={barNumbers}
+      />
+      {drawn.map(({ line, x0, x1 }) => (
+        <rect
+          key={line.from}
+          x={x0}
+          y={line.top + layout.height * 0.3}
+          width={x1 - x0}
+          height={layout.height * 0.52}
+          fill="var(--woad)"
+          opacity="0.35"
+        />
+      ))}
+      {snapshot.moments.map((moment) => (
+        <Patch
+          key={moment.id}
+          layout={layout}
+          grid={grid}
+          moment={moment}
+          span={spanOf(moment, held)}
+          gravity={gravityOf(moment)}
+          selected={chosen?.id === moment.id}
+          onGrab={(part, event) => grab(moment, part, event)}
+          onKey={patchKey(moment)}
+          onSelect={() => go({ moment: moment.id })}
+        />
+      ))}
+      <Needle player={player} layout={layout} grid={grid} />
+    </svg>
+  );
+}

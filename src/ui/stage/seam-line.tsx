@@ -1,0 +1,133 @@
+'use client';
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import type { Point } from '@/core/picture/image';
+import type { Frame } from './stage';
+
+const onEdge = ([x, y]: Point) => x <= 0.001 || y <= 0.001 || x >= 0.999 || y >= 0.999;
+
+/** The part of an outline that lies inside the frame, as pieces of line. Points in shares of the frame. */
+function innerPieces(outline: readonly Point[]): Point[][] {
+  const pieces: Point[][] = [];
+  outline.forEach((point, index) => {
+    const next = outline[(index + 1) % outline.length];
+    const along =
+      onEdge(point) &&
+      onEdge(next) &&
+      (Math.abs(point[0] - next[0]) < 0.001 || Math.abs(point[1] - next[1]) < 0.001);
+    const sameEdge = along && (onEdge([(point[0] + next[0]) / 2, (point[1] + next[1]) / 2]) as boolean);
+    if (sameEdge) return;
+    const last = pieces.at(-1);
+    if (last && last[last.length - 1] === point) last.push(next);
+    else pieces.push([point, next]);
+  });
+  return pieces;
+}
+
+/**
+ * The join, drawn as basting thread. With `onChange` its points can be dragged or moved with the arrow keys;
+ * ends slide along the frame's edge.
+ */
+export function SeamLine({
+  frame,
+  outline,
+  onChange,
+}: {
+  frame: Frame;
+  outline: Point[];
+  onChange?: (outline: Point[]) => void;
+}) {
+  const [held, setHeld] = useState<{ index: number; outline: Point[] } | null>(null);
+  const svg = useRef<SVGSVGElement>(null);
+  const now = held?.outline ?? outline;
+  const at = ([x, y]: Point): string => `${(x * frame.width).toFixed(1)} ${(y * frame.height).toFixed(1)}`;
+  const path = innerPieces(now)
+    .map((piece) => `M${piece.map(at).join('L')}`)
+    .join('');
+
+  /** A point moved to somewhere; what lay on an edge of the frame stays on it. */
+  const moved = (index: number, x: number, y: number): Point[] => {
+    const clamp = (value: number) => Math.min(1, Math.max(0, value));
+    const [ox, oy] = outline[index];
+    const keepX = ox <= 0.001 || ox >= 0.999;
+    const keepY = oy <= 0.001 || oy >= 0.999;
+    return outline.map((point, other): Point =>
+      other === index ? [keepX ? ox : clamp(x), keepY ? oy : clamp(y)] : point,
+    );
+  };
+  const corner = ([x, y]: Point) => (x <= 0.001 || x >= 0.999) && (y <= 0.001 || y >= 0.999);
+  const drag = (event: PointerEvent) => {
+    if (!held) return;
+    const box = svg.current?.getBoundingClientRect();
+    if (!box) return;
+    setHeld({
+      ...held,
+      outline: moved(
+        held.index,
+        (event.clientX - box.left) / box.width,
+        (event.clientY - box.top) / box.height,
+      ),
+    });
+  };
+  const release = () => {
+    if (held && held.outline !== outline) onChange?.(held.outline);
+    setHeld(null);
+  };
+  const key = (index: number) => (event: KeyboardEvent) => {
+    const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
+      event.key
+    ] ?? [0, 0];
+    if (!dx && !dy) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const far = event.shiftKey ? 0.02 : 0.004;
+    onChange?.(moved(index, outline[index][0] + dx * far, outline[index][1] + dy * far));
+  };
+  return (
+    <svg
+      ref={svg}
+      className="absolute overflow-visible"
+      style={{
+        left: frame.left,
+        top: frame.top,
+        width: frame.width,
+        height: frame.height,
+        pointerEvents: 'none',
+      }}
+      onPointerMove={drag}
+      onPointerUp={release}
+      onPointerCancel={() => setHeld(null)}
+      data-seam=""
+    >
+      <path d={path} stroke="#f2b252" strokeWidth="2.5" fill="none" />
+      <path d={path} stroke="#15182b" strokeWidth="2.5" strokeDasharray="4 6" fill="none" />
+      {onChange &&
+        now.map((point, index) =>
+          corner(point) ? null : (
+            <circle
+              key={index}
+              tabIndex={0}
+              role="slider"
+              aria-label={`Point ${index + 1} of the join; arrow keys move it`}
+              aria-valuenow={Math.round(point[0] * 100)}
+              aria-valuetext={`${Math.round(point[0] * 100)} % across, ${Math.round(point[1] * 100)} % down`}
+              cx={point[0] * frame.width}
+              cy={point[1] * frame.height}
+              r="6"
+              fill="#15182b"
+              stroke="#f2b252"
+              strokeWidth="2.2"
+              className="cursor-move touch-none"
+              style={{ pointerEvents: 'auto' }}
+              data-seam-point={index}
+              onPointerDown={(event) => {
+                event.stopPropagation();
+                svg.current?.setPointerCapture(event.pointerId);
+                setHeld({ index, outline });
+              }}
+              onKeyDown={key(index)}
+            />
+          ),
+        )}
+    </svg>
+  );
+}

@@ -1,0 +1,95 @@
+'use client';
+import { useEffect, useRef, useState, type RefObject } from 'react';
+import type { CoreError } from '@/core/error';
+import { fitWithin, type Size } from '@/core/picture/image';
+import type { Layer } from '@/core/picture/layers';
+import type { Source } from '@/media/footage';
+import type { Store } from '@/store/db';
+import { takeMeasure, type Snapshot } from '@/store/snapshot';
+import { openPainter, type Client } from '@/workers/clients';
+import type { PainterApi } from '@/workers/painter.worker';
+import { asCoreError } from '@/workers/plain-errors';
+
+/** What the stage shows: one picture of layers, or how much two sets of layers differ. */
+export type Showing = { layers: Layer[]; against: Layer[] | null; frame: number };
+
+async function proxiesOf(store: Store, snapshot: Snapshot, media: string[]): Promise<Source[]> {
+  const out: Source[] = [];
+  for (const id of media) {
+    const row = await store.proxies.get(id);
+    const take = snapshot.takes.find((one) => one.media === id) ?? null;
+    const measure = takeMeasure(snapshot, take);
+    if (row && measure) out.push({ media: id, blob: row.blob, times: measure.times });
+  }
+  return out;
+}
+
+/**
+ * Paints onto a canvas through the painter's worker. While a picture is being made the newest wish waits and
+ * older ones are dropped, so that sound never waits for pictures.
+ */
+export function usePainter(
+  canvas: RefObject<HTMLCanvasElement | null>,
+  store: Store,
+  snapshot: Snapshot,
+  showing: Showing,
+): { shown: number | null; problem: CoreError | null } {
+  const client = useRef<Client<PainterApi> | null>(null);
+  const busy = useRef(false);
+  const loaded = useRef('');
+  const wish = useRef<(() => Promise<void>) | null>(null);
+  const [shown, setShown] = useState<number | null>(null);
+  const [problem, setProblem] = useState<CoreError | null>(null);
+
+  useEffect(() => {
+    client.current = openPainter();
+    busy.current = false;
+    loaded.current = '';
+    return () => {
+      client.current?.end();
+      client.current = null;
+    };
+  }, []);
+
+  const { layers, against, frame } = showing;
+  const { width, height } = snapshot.project;
+  useEffect(() => {
+    const delivery: Size = { width, height };
+    const media = [...new Set([...layers, ...(against ?? [])].map((layer) => layer.source.media))];
+    const paint = async () => {
+      const painter = client.current;
+      if (!painter || media.length === 0) return;
+      const key = JSON.stringify([media, delivery]);
+      if (key !== loaded.current) {
+        const sources = await proxiesOf(store, snapshot, media);
+        await painter.api.useSources(sources, delivery, fitWithin(delivery, 640));
+        loaded.current = sources.length === media.length ? key : '';
+      }
+      const bitmap = against
+        ? await painter.api.paintDifference(layers, against, frame)
+        : await painter.api.paint(layers, frame);
+      const target = canvas.current;
+      if (target) {
+        if (target.width !== bitmap.width) [target.width, target.height] = [bitmap.width, bitmap.height];
+        target.getContext('2d')?.drawImage(bitmap, 0, 0);
+      }
+      bitmap.close();
+      setShown(frame);
+      setProblem(null);
+    };
+    wish.current = paint;
+    const work = async () => {
+      if (busy.current) return;
+      busy.current = true;
+      while (wish.current && client.current) {
+        const next = wish.current;
+        wish.current = null;
+        await next().catch((error: unknown) => setProblem(asCoreError(error)));
+      }
+      busy.current = false;
+    };
+    void work();
+  }, [layers, against, frame, width, height, store, snapshot, canvas]);
+
+  return { shown, problem };
+}

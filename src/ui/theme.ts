@@ -1,0 +1,27 @@
+'use client';
+import { useEffect, useState } from 'react';
+
+export type Theme = 'day' | 'night';
+const place = 'fickle-ribbon-theme';
+
+/** Follows the device until it is switched. */
+export function useTheme(): [Theme, () => void] {
+  const [theme, setTheme] = useState<Theme>('day');
+  useEffect(() => {
+    const dark = window.matchMedia('(prefers-color-scheme: dark)');
+    const read = () =>
+      setTheme((localStorage.getItem(place) as Theme | null) ?? (dark.matches ? 'night' : 'day'));
+    read();
+    dark.addEventListener('change', read);
+    return () => dark.removeEventListener('change', read);
+  }, []);
+  useEffect(() => {
+    document.documentElement.dataset.theme = theme;
+  }, [theme]);
+  const switchTheme = () => {
+    const next = theme === 'day' ? 'night' : 'day';
+    localStorage.setItem(place, next);
+    setTheme(next);
+  };
+  return [theme, switchTheme];
+}

@@ -1,0 +1,34 @@
+'use client';
+import { useSyncExternalStore } from 'react';
+
+/** Where the person is: ids in the address, so that it can be kept and sent. */
+export type Where = { project: string | null; station: string | null; moment: string | null };
+
+const changed = 'fickle-ribbon:where';
+const search = () => window.location.search;
+const listen = (listener: () => void) => {
+  window.addEventListener('popstate', listener);
+  window.addEventListener(changed, listener);
+  return () => {
+    window.removeEventListener('popstate', listener);
+    window.removeEventListener(changed, listener);
+  };
+};
+
+export function useWhere(): Where {
+  const query = new URLSearchParams(useSyncExternalStore(listen, search, () => ''));
+  return { project: query.get('project'), station: query.get('station'), moment: query.get('moment') };
+}
+
+/** Goes somewhere without a reload; fields that are not named stay. */
+export function goTo(where: Partial<Where>, replace = false): void {
+  const query = new URLSearchParams(window.location.search);
+  for (const [key, value] of Object.entries(where)) {
+    if (value) query.set(key, value);
+    else query.delete(key);
+  }
+  const address = `${window.location.pathname}?${query}`;
+  if (replace) window.history.replaceState(null, '', address);
+  else window.history.pushState(null, '', address);
+  window.dispatchEvent(new Event(changed));
+}

@@ -1,0 +1,21 @@
+import { proxy, wrap, type Remote } from 'comlink';
+import type { MediaApi } from './media.worker';
+import type { PainterApi } from './painter.worker';
+import type { RenderApi } from './render.worker';
+
+/** A worker and what it offers; `end` is how work is cancelled. */
+export type Client<Api> = { api: Remote<Api>; end: () => void };
+
+const client = <Api>(worker: Worker): Client<Api> => ({
+  api: wrap<Api>(worker),
+  end: () => worker.terminate(),
+});
+
+export const openMedia = (): Client<MediaApi> =>
+  client(new Worker(new URL('./media.worker.ts', import.meta.url), { type: 'module' }));
+export const openRender = (): Client<RenderApi> =>
+  client(new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module' }));
+export const openPainter = (): Client<PainterApi> =>
+  client(new Worker(new URL('./painter.worker.ts', import.meta.url), { type: 'module' }));
+
+export const callback = proxy;

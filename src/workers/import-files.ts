@@ -1,0 +1,160 @@
+import { asCoreError } from './plain-errors';
+import { openMedia } from './clients';
+import { change } from '@/store/change';
+import { newRecord } from '@/store/commands/projects';
+import { newId, type Media, type Store } from '@/store/db';
+import type { Role } from '@/core/model/records';
+import { nearestRate } from '@/core/time/rate';
+
+/** What became of a file. */
+export type Imported = { name: string; outcome: 'song' | 'take' | 'known' | 'problem'; message: string };
+
+async function fingerprintOf(file: Blob): Promise<string> {
+  const ends = new Blob([file.slice(0, 65_536), file.slice(Math.max(0, file.size - 65_536))]);
+  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', await ends.arrayBuffer()));
+  return `${file.size}:${[...digest.slice(0, 12)].map((byte) => byte.toString(16).padStart(2, '0')).join('')}`;
+}
+
+/** "bench-left-1.mp4" becomes "Bench left 1". */
+function readableName(file: string): string {
+  const words =
+    file
+      .replace(/\.[^.]+$/, '')
+      .replace(/[-_]+/g, ' ')
+      .trim() || file;
+  return words[0].toUpperCase() + words.slice(1);
+}
+
+function roleFromName(name: string): Role {
+  return (
+    (['plate', 'left', 'right'] as const).find((role) => new RegExp(`\\b${role}\\b`, 'i').test(name)) ??
+    'none'
+  );
+}
+
+/**
+ * Brings files into a project one after the other. A file that cannot be used keeps its place with the reason;
+ * what was there before stays as it is.
+ */
+export async function importFiles(
+  store: Store,
+  project: string,
+  files: readonly File[],
+  onProgress: (done: number, name: string) => void,
+  stopped: () => boolean = () => false,
+): Promise<Imported[]> {
+  const media = openMedia();
+  const results: Imported[] = [];
+  try {
+    for (const [index, file] of files.entries()) {
+      if (stopped()) break;
+      onProgress(index, file.name);
+      results.push(await importFile(store, project, file, (blob) => media.api.probeFile(blob)));
+    }
+    return results;
+  } finally {
+    media.end();
+  }
+}
+
+async function importFile(
+  store: Store,
+  project: string,
+  file: File,
+  probe: (blob: Blob) => Promise<NonNullable<Media['probe']>>,
+): Promise<Imported> {
+  const { name } = file;
+  try {
+    const fingerprint = await fingerprintOf(file);
+    const known = await store.media
+      .where({ fingerprint })
+      .filter((one) => one.project === project && !one.problem)
+      .first();
+    if (known) {
+      const users = await store.records.where({ project }).toArray();
+      const user = users.find((record) => 'media' in record && record.media === known.id);
+      if (user && !user.alive)
+        await change(store, project, 'Bring back', [{ record: user.id, set: { alive: true } }]);
+      return { name, outcome: 'known', message: `${name} is already in the project.` };
+    }
+    const id = newId();
+    const row: Media = {
+      id,
+      project,
+      name,
+      type: file.type,
+      size: file.size,
+      fingerprint,
+      place: 'blob',
+      probe: null,
+      problem: null,
+      created: Date.now(),
+    };
+    try {
+      row.probe = await probe(file);
+    } catch (error) {
+      row.problem = asCoreError(error);
+      await store.media
+        .where({ fingerprint })
+        .filter((one) => one.project === project)
+        .delete();
+      await store.media.add(row);
+      return { name, outcome: 'problem', message: `${name}: ${row.problem.message}` };
+    }
+    await store.transaction('rw', store.media, store.originals, async () => {
+      await store.originals.add({ id, blob: new Blob([file], { type: file.type }) });
+      await store.media.add(row);
+    });
+    return row.probe.video ? await addTake(store, row) : await addSong(store, row);
+  } catch (error) {
+    const full = error instanceof Error && /quota/i.test(`${error.name} ${error.message}`);
+    const message = full
+      ? `There is no room left for ${name}. Free some space on this device, then bring it in again.`
+      : asCoreError(error).message;
+    return { name, outcome: 'problem', message };
+  }
+}
+
+async function addSong(store: Store, media: Media): Promise<Imported> {
+  const song = {
+    ...newRecord(media.project),
+    kind: 'song' as const,
+    media: media.id,
+    grid: null,
+    confidence: null,
+  };
+  await change(store, media.project, 'Bring in the song', [{ create: song }]);
+  return { name: media.name, outcome: 'song', message: `${media.name} is the song now.` };
+}
+
+async function addTake(store: Store, media: Media): Promise<Imported> {
+  const { project } = media;
+  const takes = (await store.records.where({ project }).toArray()).filter((record) => record.kind === 'take');
+  const name = readableName(media.name);
+  const take = {
+    ...newRecord(project),
+    kind: 'take' as const,
+    media: media.id,
+    name,
+    role: roleFromName(name),
+    order: Math.max(0, ...takes.map((one) => one.order)) + 1,
+    steady: false,
+    match: false,
+  };
+  const video = media.probe?.video;
+  const first = video && takes.length === 0 && video.rate > 0;
+  const delivery = first
+    ? [
+        {
+          record: project,
+          set: {
+            width: video.size.width & ~1,
+            height: video.size.height & ~1,
+            rate: nearestRate(video.rate),
+          },
+        },
+      ]
+    : [];
+  await change(store, project, 'Bring in a take', [{ create: take }, ...delivery]);
+  return { name: media.name, outcome: 'take', message: `${name} is in the project.` };
+}

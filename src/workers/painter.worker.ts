@@ -1,0 +1,49 @@
+import { expose, transfer } from 'comlink';
+import { PlanarPainter } from '@/core/picture/compose';
+import type { Size } from '@/core/picture/image';
+import { describeFrame, type Layer } from '@/core/picture/layers';
+import { yuvToRgba } from '@/core/picture/planes';
+import { Footage, type Source } from '@/media/footage';
+import { plainErrors } from './plain-errors';
+
+let footage: Footage | null = null;
+let painter: PlanarPainter | null = null;
+let shown = '';
+
+/** Takes the proxies that the next pictures come from; the same ones again cost nothing. */
+async function useSources(sources: Source[], delivery: Size, stage: Size): Promise<void> {
+  const key = JSON.stringify([sources.map((source) => source.media), delivery, stage]);
+  if (key === shown) return;
+  await footage?.close();
+  footage = new Footage(sources, 90);
+  painter = new PlanarPainter(delivery, stage);
+  shown = key;
+}
+
+async function rgbaOf(layers: Layer[], frame: number): Promise<ImageData> {
+  if (!footage || !painter)
+    throw { code: 'painter', message: 'The stage has no pictures yet. Choose takes first.' };
+  const { items, pictures } = await footage.picturesFor(describeFrame(layers, frame));
+  const { data, width, height } = yuvToRgba(painter.paint(items, pictures));
+  return new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height);
+}
+
+/** One frame of the shot as it will be, from proxies. */
+async function paint(layers: Layer[], frame: number): Promise<ImageBitmap> {
+  const bitmap = await createImageBitmap(await rgbaOf(layers, frame));
+  return transfer(bitmap, [bitmap]);
+}
+
+/** How much two sets of layers differ in one frame: grey is equal, four times enlarged. */
+async function paintDifference(one: Layer[], two: Layer[], frame: number): Promise<ImageBitmap> {
+  const a = await rgbaOf(one, frame);
+  const b = await rgbaOf(two, frame);
+  for (let at = 0; at < a.data.length; at++)
+    if (at % 4 !== 3) a.data[at] = 64 + 4 * Math.abs(a.data[at] - b.data[at]);
+  const bitmap = await createImageBitmap(a);
+  return transfer(bitmap, [bitmap]);
+}
+
+const api = plainErrors({ useSources, paint, paintDifference });
+export type PainterApi = typeof api;
+expose(api);
