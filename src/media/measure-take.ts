@@ -17,6 +17,13 @@ const tiles: Size = { width: 64, height: 36 };
 
 export type Progress = (share: number) => void;
 
+/** The largest size within a limit that divides evenly, where there is one: shrinking to it is quick and exact. */
+function shrinkByWhole(size: Size, limit: number): Size {
+  const factor = Math.ceil(Math.max(size.width, size.height) / limit);
+  const even = size.width % (2 * factor) === 0 && size.height % (2 * factor) === 0;
+  return even ? { width: size.width / factor, height: size.height / factor } : fitWithin(size, limit);
+}
+
 /** Registers about every tenth picture, and by halving every one round a change. */
 class CameraTrack {
   private reference: Reference | null = null;
@@ -140,7 +147,7 @@ export async function measureTake(
     for await (const { picture, time, duration } of readPictures(input)) {
       if (!camera || !writer) {
         size = { width: picture.width, height: picture.height };
-        analysis = fitWithin(size, analysisSide);
+        analysis = shrinkByWhole(size, analysisSide);
         proxySize = fitWithin(size, proxySide);
         camera = new CameraTrack(analysis);
         writer = await MovieWriter.open({
@@ -157,7 +164,12 @@ export async function measureTake(
       if (times.length % 4 === 0) motion.push(luma, analysis);
       if (time >= stills.length * apart) stills.push(stillOf(picture, time, luma, analysis));
       times.push(time);
-      await writer.addPicture(resizeYuv(picture, proxySize), Math.max(0, time), duration);
+      const same = proxySize.width === analysis.width && proxySize.height === analysis.height;
+      await writer.addPicture(
+        resizeYuv(picture, proxySize, same ? luma : undefined),
+        Math.max(0, time),
+        duration,
+      );
       onProgress(Math.min(1, time / Math.max(0.1, expected.duration)));
     }
   } catch (error) {

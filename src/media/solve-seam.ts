@@ -4,6 +4,7 @@ import {
   cutStill,
   joinCost,
   joinVisibility,
+  withMargin,
   newDisagreement,
   outlineOf,
 } from '@/core/footage/seam';
@@ -34,6 +35,8 @@ export type SeamTask = {
 
 const cells: Size = { width: 96, height: 54 };
 const mostFrames = 72;
+/** room in delivery pixels that the join keeps from whoever stands beside it, for its soft edge */
+const marginPixels = 20;
 
 /** Decodes both takes once over the whole length, and finds or judges the seam between them. */
 export async function solveMomentSeam(task: SeamTask, onProgress: Progress): Promise<SeamMeasure> {
@@ -76,19 +79,13 @@ export async function solveMomentSeam(task: SeamTask, onProgress: Progress): Pro
       left: coveredBy(presence.left, task.left.tap, frames),
       right: coveredBy(presence.right, task.right.tap, frames),
     };
-    const forced = forceCells(size, covered);
-    const labels = task.outline
-      ? Uint8Array.from(
-          rasterMask(
-            task.outline.map(([x, y]): Point => [x * size.width, y * size.height]),
-            0,
-            size,
-          ).data,
-          (value) => (value > 127 ? 1 : 0),
-        )
-      : cutStill(size, joinCost(seen), forced);
+    const margin = Math.round((size.width / task.delivery.width) * marginPixels);
+    const solve = () => cutStill(size, withMargin(size, joinCost(seen), margin), forceCells(size, covered));
     const outline =
-      task.outline ?? outlineOf(size, labels, 1.2).map(([x, y]): Point => [x / size.width, y / size.height]);
+      task.outline ?? outlineOf(size, solve(), 1.2).map(([x, y]): Point => [x / size.width, y / size.height]);
+    // What is judged is what will be painted: the inside of the outline.
+    const points = outline.map(([x, y]): Point => [x * size.width, y * size.height]);
+    const labels = rasterMask(points, 0, size).data.map((value) => (value > 127 ? 1 : 0));
     const every = Math.ceil(frames.length / 24);
     onProgress(1);
     return {
@@ -117,23 +114,22 @@ function coveredBy(presence: Presence, tap: SeamSide['tap'], frames: number[]): 
   return followTap(presence, [{ frame: Math.max(0, frame), at }]);
 }
 
-/** A side's own performer must show; where both stand at some time, neither is forced. */
+/**
+ * A side's own performer must show; where both stand at some time, neither is forced. The frame's left and right
+ * edges belong to the side of that name, so that the join runs from edge to edge and can be taken hold of.
+ */
 function forceCells(size: Size, covered: { left: Uint8Array; right: Uint8Array }): Int16Array {
   const forced = new Int16Array(size.width * size.height).fill(-1);
-  let [anyLeft, anyRight] = [false, false];
+  const at = (x: number, y: number) =>
+    Math.floor((y * cells.height) / size.height) * cells.width + Math.floor((x * cells.width) / size.width);
   for (let y = 0; y < size.height; y++) {
+    forced[y * size.width] = 0;
+    forced[(y + 1) * size.width - 1] = 1;
     for (let x = 0; x < size.width; x++) {
-      const cell =
-        Math.floor((y * cells.height) / size.height) * cells.width +
-        Math.floor((x * cells.width) / size.width);
-      if (covered.left[cell] && !covered.right[cell]) [forced[y * size.width + x], anyLeft] = [0, true];
-      if (covered.right[cell] && !covered.left[cell]) [forced[y * size.width + x], anyRight] = [1, true];
+      const cell = at(x, y);
+      if (covered.left[cell] && !covered.right[cell]) forced[y * size.width + x] = 0;
+      if (covered.right[cell] && !covered.left[cell]) forced[y * size.width + x] = 1;
     }
-  }
-  // Where nobody was found, the frame's own edge says which side is whose.
-  for (let y = 0; y < size.height; y++) {
-    if (!anyLeft) forced[y * size.width] = 0;
-    if (!anyRight) forced[y * size.width + size.width - 1] = 1;
   }
   return forced;
 }

@@ -1,6 +1,6 @@
 'use client';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { toast, Toaster } from 'sonner';
 import { redo, undo } from '@/store/change';
 import { createProject } from '@/store/commands/projects';
@@ -34,17 +34,16 @@ const screens: Record<StationName, () => React.ReactNode> = {
 
 /** Opens the store, finds the project, and keeps its work going. */
 export function BenchRoot() {
-  const [tools, setTools] = useState<{ store: Store; player: Player } | null>(null);
-  useEffect(() => setTools({ store: new Store(), player: new Player() }), []);
+  const inBrowser = useSyncExternalStore(
+    () => () => undefined,
+    () => true,
+    () => false,
+  );
   useEffect(() => {
     if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
     void navigator.storage?.persist?.();
   }, []);
-  return tools ? (
-    <Opened store={tools.store} player={tools.player} />
-  ) : (
-    <Waiting text="Opening the bench …" />
-  );
+  return inBrowser ? <Opened /> : <Waiting text="Opening the bench …" />;
 }
 
 const Waiting = ({ text }: { text: string }) => (
@@ -53,7 +52,9 @@ const Waiting = ({ text }: { text: string }) => (
   </p>
 );
 
-function Opened({ store, player }: { store: Store; player: Player }) {
+function Opened() {
+  const [store] = useState(() => new Store());
+  const [player] = useState(() => new Player());
   const where = useWhere();
   const [opening, setOpening] = useState<string | null>(null);
   const started = useRef(false);
@@ -84,7 +85,7 @@ function Opened({ store, player }: { store: Store; player: Player }) {
     if (projects.length > 0) goTo({ project: projects[0].id, moment: null }, true);
     else {
       started.current = true;
-      void demo();
+      queueMicrotask(() => void demo());
     }
   }, [projects, known, demo]);
 
@@ -113,19 +114,14 @@ type LaidProps = {
 function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) {
   const where = useWhere();
   const [, switchTheme] = useTheme();
-  const [runner, setRunner] = useState<Runner | null>(null);
+  const runner = useMemo(() => new Runner(store, snapshot.project.id), [store, snapshot.project.id]);
   const [listed, setListed] = useState(false);
   const [importing, setImporting] = useState<{ done: number; of: number; name: string } | null>(null);
   const stop = useRef(false);
   const picker = useRef<HTMLInputElement>(null);
   const projectId = snapshot.project.id;
 
-  useEffect(() => {
-    const made = new Runner(store, projectId);
-    const end = made.start();
-    setRunner(made);
-    return end;
-  }, [store, projectId]);
+  useEffect(() => runner.start(), [runner]);
 
   const songMedia = snapshot.song?.media ?? null;
   const ready = Boolean(songMedia && snapshot.measures.has(songKey(songMedia)));

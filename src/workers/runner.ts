@@ -22,7 +22,6 @@ export class Runner {
   private readonly listeners = new Set<() => void>();
   private stopCurrent: (() => void) | null = null;
   private wake: () => void = () => undefined;
-  private closed = false;
 
   constructor(
     private readonly store: Store,
@@ -37,13 +36,14 @@ export class Runner {
 
   /** Begins; returns what ends it. */
   start(): () => void {
+    const life = { ended: false };
     const watching = liveQuery(() => readSnapshot(this.store, this.project)).subscribe(() => this.wake());
     const lock = new AbortController();
     navigator.locks
-      .request(`fickle-ribbon-work-${this.project}`, { signal: lock.signal }, () => this.loop())
+      .request(`fickle-ribbon-work-${this.project}`, { signal: lock.signal }, () => this.loop(life))
       .catch(() => undefined);
     return () => {
-      this.closed = true;
+      life.ended = true;
       watching.unsubscribe();
       lock.abort();
       this.stopCurrent?.();
@@ -64,8 +64,8 @@ export class Runner {
     this.stopCurrent?.();
   }
 
-  private async loop(): Promise<void> {
-    while (!this.closed) {
+  private async loop(life: { ended: boolean }): Promise<void> {
+    while (!life.ended) {
       const changed = new Promise<void>((resolve) => (this.wake = resolve));
       const snapshot = await readSnapshot(this.store, this.project);
       const needs = snapshot ? needsOf(snapshot) : [];

@@ -9,18 +9,18 @@ function smooth(image: Level): Level {
   const rows = new Float32Array(width * height);
   for (let y = 0; y < height; y++) {
     const base = y * width;
-    for (let x = 0; x < width; x++) {
-      const left = data[base + Math.max(0, x - 1)];
-      const right = data[base + Math.min(width - 1, x + 1)];
-      rows[base + x] = (left + 2 * data[base + x] + right) / 4;
-    }
+    const last = base + width - 1;
+    rows[base] = (3 * data[base] + data[base + 1]) / 4;
+    for (let at = base + 1; at < last; at++) rows[at] = (data[at - 1] + 2 * data[at] + data[at + 1]) / 4;
+    rows[last] = (data[last - 1] + 3 * data[last]) / 4;
   }
   const out = new Float32Array(width * height);
   for (let y = 0; y < height; y++) {
-    const up = Math.max(0, y - 1) * width;
-    const down = Math.min(height - 1, y + 1) * width;
-    for (let x = 0; x < width; x++)
-      out[y * width + x] = (rows[up + x] + 2 * rows[y * width + x] + rows[down + x]) / 4;
+    const base = y * width;
+    const up = y > 0 ? -width : 0;
+    const down = y + 1 < height ? width : 0;
+    for (let at = base; at < base + width; at++)
+      out[at] = (rows[at + up] + 2 * rows[at] + rows[at + down]) / 4;
   }
   return { width, height, data: out };
 }

@@ -13,7 +13,8 @@ export type Placement = { dx: number; dy: number; rotation: number; scale: numbe
 type Anchors = { level: Level; x: Float32Array; y: Float32Array; value: Float32Array; slope: Float32Array };
 export type Reference = { width: number; height: number; gray: GrayImage; anchors: Anchors[] };
 
-const finest = 12_000;
+const finest = 8_000;
+const coarser = 2_500;
 
 /** Chooses the strongest slopes of every part of the picture, so that no single object decides. */
 function anchorsOf(level: Level): Anchors {
@@ -26,7 +27,9 @@ function anchorsOf(level: Level): Anchors {
   for (let row = 1; row < height - 1; row++) {
     for (let column = 1; column < width - 1; column++) {
       const at = row * width + column;
-      strength[at] = Math.hypot(data[at + 1] - data[at - 1], data[at + width] - data[at - width]) / 2;
+      const across = data[at + 1] - data[at - 1];
+      const down = data[at + width] - data[at - width];
+      strength[at] = Math.sqrt(across * across + down * down) / 2;
     }
   }
   for (let cellY = 0; cellY < cells; cellY++) {
@@ -36,11 +39,13 @@ function anchorsOf(level: Level): Anchors {
       const right = Math.min(width - 2, Math.floor(((cellX + 1) * width) / columns));
       for (let row = Math.max(2, Math.floor((cellY * height) / cells)); row < bottom; row++) {
         for (let column = Math.max(2, Math.floor((cellX * width) / columns)); column < right; column++) {
-          if (strength[row * width + column] > 1) places.push(row * width + column);
+          // Strength before the point, place after it, so that plain numbers sort by strength.
+          const at = row * width + column;
+          if (strength[at] > 1) places.push(Math.round(strength[at] * 8) + at / (width * height));
         }
       }
-      places.sort((a, b) => strength[b] - strength[a]);
-      for (let index = 0; index < Math.min(perCell, places.length); index++) chosen.push(places[index]);
+      const sorted = Float64Array.from(places).sort().reverse().subarray(0, perCell);
+      for (const value of sorted) chosen.push(Math.round((value % 1) * width * height));
     }
   }
   const count = chosen.length;
@@ -144,24 +149,24 @@ type Similarity = { mr: number; mi: number; tx: number; ty: number };
 
 /** Best whole-pixel shift of the smallest level by robust difference. */
 function coarseShift(anchors: Anchors, frame: Level): { tx: number; ty: number } {
-  const reach = Math.max(3, Math.round(Math.min(frame.width, frame.height) * 0.14));
-  const count = anchors.x.length;
-  const step = Math.max(1, Math.floor(count / 900));
+  const { width, height, data } = frame;
+  const reach = Math.max(3, Math.round(Math.min(width, height) * 0.14));
+  const step = Math.max(1, Math.floor(anchors.x.length / 700));
+  const brighter = median(data) - median(anchors.level.data);
   let best = { tx: 0, ty: 0, cost: Infinity };
   for (let ty = -reach; ty <= reach; ty++) {
     for (let tx = -reach; tx <= reach; tx++) {
-      const differences: number[] = [];
-      for (let index = 0; index < count; index += step) {
-        const x = Math.floor(anchors.x[index] + frame.width / 2) + tx;
-        const y = Math.floor(anchors.y[index] + frame.height / 2) + ty;
-        if (x < 0 || y < 0 || x >= frame.width || y >= frame.height) continue;
-        differences.push(frame.data[y * frame.width + x] - anchors.value[index]);
+      let [sum, count] = [0, 0];
+      for (let index = 0; index < anchors.x.length; index += step) {
+        const x = Math.floor(anchors.x[index] + width / 2) + tx;
+        const y = Math.floor(anchors.y[index] + height / 2) + ty;
+        if (x < 0 || y < 0 || x >= width || y >= height) continue;
+        const off = Math.abs(data[y * width + x] - anchors.value[index] - brighter);
+        sum += off < 24 ? off : 24;
+        count++;
       }
-      if (differences.length < count / step / 3) continue;
-      const middle = median(differences);
-      let cost = 0;
-      for (const difference of differences) cost += Math.min(24, Math.abs(difference - middle));
-      cost = cost / differences.length + 0.02 * Math.hypot(tx, ty);
+      if (count * step * 3 < anchors.x.length) continue;
+      const cost = sum / count + 0.02 * Math.hypot(tx, ty);
       if (cost < best.cost) best = { tx, ty, cost };
     }
   }
@@ -181,6 +186,7 @@ function refine(anchors: Anchors, frame: Level, start: Similarity, rounds: numbe
   let w = start;
   let [gain, offset] = [1, 0];
   let spread = 20;
+  const thin = Math.max(1, Math.floor(used / 900));
   for (let round = 0; round < rounds; round++) {
     for (let index = 0, at = 0; at < count; index++, at += stride) {
       const x = w.mr * anchors.x[at] - w.mi * anchors.y[at] + w.tx + frame.width / 2;
@@ -190,7 +196,7 @@ function refine(anchors: Anchors, frame: Level, start: Similarity, rounds: numbe
       residual[index] = values[index] - gain * anchors.value[at] - offset;
     }
     const sizes: number[] = [];
-    for (let index = 0; index < used; index += 3)
+    for (let index = 0; index < used; index += thin)
       if (residual[index] === residual[index]) sizes.push(Math.abs(residual[index]));
     spread = Math.max(1, 1.4826 * median(sizes));
     const limit = 4.685 * spread;
@@ -226,7 +232,7 @@ function refine(anchors: Anchors, frame: Level, start: Similarity, rounds: numbe
       Math.hypot(next.tx - w.tx, next.ty - w.ty) +
       (Math.hypot(next.mr - w.mr, next.mi - w.mi) * frame.width) / 2;
     w = next;
-    if (moved < 0.002) break;
+    if (moved < 0.004) break;
   }
   return { w, residual, spread };
 }
@@ -252,7 +258,7 @@ export function registerFrame(reference: GrayImage | Reference, frame: GrayImage
   const top = levels.length - 1;
   if (prepared.anchors[0].x.length < 60) return none;
   let w: Similarity = { mr: 1, mi: 0, ...coarseShift(prepared.anchors[top], levels[top]) };
-  let last = refine(prepared.anchors[top], levels[top], w, 12, 4000);
+  let last = refine(prepared.anchors[top], levels[top], w, 12, coarser);
   for (let level = top - 1; level >= 0; level--) {
     w = { ...last.w, tx: last.w.tx * 2, ty: last.w.ty * 2 };
     last = refine(

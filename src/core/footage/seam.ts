@@ -46,6 +46,29 @@ export function addDisagreement(into: Disagreement, a: RgbaImage, b: RgbaImage):
 export const joinCost = ({ frames, sum }: Disagreement): Float64Array =>
   sum.map((value) => Math.sqrt(value / Math.max(1, frames) / 3) + 0.05);
 
+/** Costs with a margin: each pixel costs what the dearest within `reach` costs, so that soft edges have room. */
+export function withMargin({ width, height }: Size, cost: Float64Array, reach: number): Float64Array {
+  const across = new Float64Array(cost.length);
+  const out = new Float64Array(cost.length);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      let most = 0;
+      const end = Math.min(width - 1, x + reach);
+      for (let at = Math.max(0, x - reach); at <= end; at++) most = Math.max(most, cost[y * width + at]);
+      across[y * width + x] = most;
+    }
+  }
+  for (let y = 0; y < height; y++) {
+    const end = Math.min(height - 1, y + reach);
+    for (let x = 0; x < width; x++) {
+      let most = 0;
+      for (let at = Math.max(0, y - reach); at <= end; at++) most = Math.max(most, across[at * width + x]);
+      out[y * width + x] = most;
+    }
+  }
+  return out;
+}
+
 const never = 1e7;
 
 /** Costs of one frame or of all: `cost(a, b, pixel)` of take `a` beside take `b`. */
@@ -157,18 +180,32 @@ export function seamCost(size: Size, cost: Float64Array, labels: ArrayLike<numbe
   return total;
 }
 
-/** 95th percentile CIEDE2000 between what lies on both sides of a join in one frame. */
+/**
+ * 95th percentile CIEDE2000 between what lies on both sides of a join in one frame. Colours are means of
+ * five by five pixels: an eye sees a step between surfaces, not the sensor's noise.
+ */
 export function joinVisibility(takes: RgbaImage[], labels: ArrayLike<number>): number {
   const { width, height } = takes[0];
   const differences: number[] = [];
-  const lab = (image: RgbaImage, p: number) =>
-    labOf(image.data[p * 4], image.data[p * 4 + 1], image.data[p * 4 + 2]);
+  const lab = ({ data }: RgbaImage, px: number, py: number) => {
+    let [red, green, blue, count] = [0, 0, 0, 0];
+    for (let y = Math.max(0, py - 2); y <= Math.min(height - 1, py + 2); y++) {
+      for (let x = Math.max(0, px - 2); x <= Math.min(width - 1, px + 2); x++) {
+        const at = (y * width + x) * 4;
+        red += data[at];
+        green += data[at + 1];
+        blue += data[at + 2];
+        count++;
+      }
+    }
+    return labOf(Math.round(red / count), Math.round(green / count), Math.round(blue / count));
+  };
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const p = y * width + x;
       for (const q of [x + 1 < width ? p + 1 : p, y + 1 < height ? p + width : p]) {
         if (labels[p] === labels[q]) continue;
-        differences.push(ciede2000(lab(takes[labels[p]], p), lab(takes[labels[q]], p)));
+        differences.push(ciede2000(lab(takes[labels[p]], x, y), lab(takes[labels[q]], x, y)));
       }
     }
   }

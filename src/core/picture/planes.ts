@@ -98,57 +98,70 @@ export function rgbaToYuv(image: RgbaImage, kind: YuvKind = bt709): YuvImage {
   return out;
 }
 
+/** A plane shrunk by a whole factor, by plain means. */
+function shrinkWhole(source: Uint8Array, width: number, factor: number, to: Size): Uint8Array {
+  const out = new Uint8Array(to.width * to.height);
+  const scale = 1 / (factor * factor);
+  const sums = new Uint16Array(to.width);
+  for (let row = 0; row < to.height; row++) {
+    sums.fill(0);
+    for (let line = row * factor; line < (row + 1) * factor; line++) {
+      let at = line * width;
+      for (let x = 0; x < to.width; x++) {
+        let sum = 0;
+        for (let step = 0; step < factor; step++) sum += source[at++];
+        sums[x] += sum;
+      }
+    }
+    const base = row * to.width;
+    for (let x = 0; x < to.width; x++) out[base + x] = sums[x] * scale + 0.5;
+  }
+  return out;
+}
+
 /** A plane shrunk (or grown) by the mean of what each new pixel covers. */
 export function resizePlane(source: Uint8Array, from: Size, to: Size): Uint8Array {
   if (from.width === to.width && from.height === to.height) return source.slice(0, from.width * from.height);
-  const out = new Uint8Array(to.width * to.height);
   const stepX = from.width / to.width;
   const stepY = from.height / to.height;
-  const cover = (length: number, step: number, index: number) => {
-    const start = index * step;
-    const end = Math.min(length, start + Math.max(step, 1e-9));
-    return { first: Math.floor(start), last: Math.min(length, Math.ceil(end - 1e-9)), start, end };
-  };
-  const columns = Array.from({ length: to.width }, (_, x) => cover(from.width, stepX, x));
-  const firsts = Int32Array.from(columns, (c) => c.first);
-  const lasts = Int32Array.from(columns, (c) => c.last);
-  const whole = stepX >= 1 && Number.isInteger(stepX);
-  const sums = new Float32Array(from.width);
+  // Sixteen bits hold the sum of 16 × 16 pixels.
+  if (stepX === stepY && Number.isInteger(stepX) && stepX <= 16)
+    return shrinkWhole(source, from.width, stepX, to);
+  const out = new Uint8Array(to.width * to.height);
+  const sums = new Float64Array(from.width + 1);
+  const before = new Float64Array(from.width + 2);
   for (let row = 0; row < to.height; row++) {
-    const { first, last, start, end } = cover(from.height, stepY, row);
+    const top = row * stepY;
+    const bottom = Math.min(from.height, top + stepY);
     sums.fill(0);
-    let total = 0;
-    for (let line = first; line < last; line++) {
-      const share = Math.min(line + 1, end) - Math.max(line, start);
-      total += share;
+    for (let line = Math.floor(top); line < bottom; line++) {
+      const share = Math.min(line + 1, bottom) - Math.max(line, top);
       const offset = line * from.width;
       for (let x = 0; x < from.width; x++) sums[x] += share * source[offset + x];
     }
-    const base = row * to.width;
+    // Running sums along the line give the mean over any stretch from its two ends.
+    for (let x = 0; x <= from.width; x++) before[x + 1] = before[x] + sums[x];
+    const scale = 1 / (stepX * (bottom - top));
+    let left = 0;
     for (let x = 0; x < to.width; x++) {
-      let sum = 0;
-      if (whole) {
-        for (let at = firsts[x]; at < lasts[x]; at++) sum += sums[at];
-        out[base + x] = sum / (total * stepX) + 0.5;
-      } else {
-        const c = columns[x];
-        for (let at = c.first; at < c.last; at++)
-          sum += sums[at] * (Math.min(at + 1, c.end) - Math.max(at, c.start));
-        out[base + x] = sum / (total * (c.end - c.start)) + 0.5;
-      }
+      const end = Math.min(from.width, (x + 1) * stepX);
+      const whole = Math.floor(end);
+      const right = before[whole] + (end - whole) * sums[whole];
+      out[row * to.width + x] = (right - left) * scale + 0.5;
+      left = right;
     }
   }
   return out;
 }
 
-/** A video picture at another size. */
-export function resizeYuv(image: YuvImage, to: Size): YuvImage {
+/** A video picture at another size; `luma` where it was shrunk already. */
+export function resizeYuv(image: YuvImage, to: Size, luma?: Uint8Array): YuvImage {
   const from = { width: half(image.width), height: half(image.height) };
   const chroma = { width: half(to.width), height: half(to.height) };
   return {
     ...image,
     ...to,
-    y: resizePlane(image.y, image, to),
+    y: luma ?? resizePlane(image.y, image, to),
     u: resizePlane(image.u, from, chroma),
     v: resizePlane(image.v, from, chroma),
   };

@@ -126,7 +126,7 @@ function BuildMoment({ moment, ruler }: { moment: Moment; ruler: Ruler }) {
   const perBar = grid.beatsPerBar;
   const from = Math.floor((moment.start - 1) / perBar) * perBar;
   const to = Math.ceil((moment.end + 1) / perBar) * perBar;
-  const layout = passage(from, to, Math.max(200, ribbon.width), 100);
+  const layout = passage(from, to, Math.max(200, ribbon.width), 92);
   const picture = placeFrame(space, project);
   const { settings } = moment;
 
@@ -142,7 +142,7 @@ function BuildMoment({ moment, ruler }: { moment: Moment; ruler: Ruler }) {
     attempt(() => setMoment(store, project.id, moment.id, 'Keep this performer', set));
   };
   const copyRole = settings.first === 'left' ? 'right' : 'left';
-  const copyTap = settings[`${copyRole}Tap`]?.at ?? [copyRole === 'right' ? 0.66 : 0.34, 0.5];
+  const copyTap = settings[`${copyRole}Tap`]?.at ?? [material[copyRole]?.measure?.motion.middle ?? 0.5, 0.5];
   const bar = (position: number) => barAndBeat(grid, position).bar;
   return (
     <Station

@@ -124,18 +124,20 @@ export function MatchStation() {
         </>
       }
     >
-      <div className="flex flex-col gap-3.5 px-5 py-4 max-sm:px-3">
+      <div className="flex flex-wrap items-start gap-x-8 gap-y-3 px-5 py-3 max-sm:px-3">
         {others.length > 0 && (
-          <div className="flex flex-wrap gap-3">
+          <div className="flex gap-3 sm:order-last sm:flex-col">
             {others.map((take) => (
-              <Swatch key={take.id} take={take} verdict={verdict(snapshot, take)} width={112} />
+              <Swatch key={take.id} take={take} verdict={verdict(snapshot, take)} width={132} />
             ))}
           </div>
         )}
         {lefts.length > 0 && rights.length > 0 ? (
           <div
             className="grid gap-2.5"
-            style={{ gridTemplateColumns: `minmax(84px, 128px) repeat(${rights.length}, minmax(96px, 1fr))` }}
+            style={{
+              gridTemplateColumns: `minmax(84px, 128px) repeat(${rights.length}, minmax(96px, 190px))`,
+            }}
             role="group"
             aria-label="Pairs"
           >
@@ -211,7 +213,7 @@ function Crossing({
       data-pair={name}
       onClick={onChoose}
       onDoubleClick={onUse}
-      className={`flex min-h-[76px] flex-col justify-between gap-1.5 bg-raised px-2.5 py-2 text-left ${chosen ? 'outline-[2.5px] outline-ink' : 'outline outline-1 outline-line'}`}
+      className={`flex min-h-[64px] flex-col justify-between gap-1.5 bg-raised px-2.5 py-2 text-left ${chosen ? 'outline-[2.5px] outline-ink' : 'outline outline-1 outline-line'}`}
     >
       <span className="flex w-full flex-col gap-1">
         {bars.map((bar) => (

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useMemo } from 'react';
 import type { Role, Take } from '@/core/model/records';
 import { formatClock } from '@/core/time/timecode';
 import { removeTake, setTake } from '@/store/commands/takes';
@@ -14,16 +14,19 @@ const roles: { value: Role; text: string }[] = [
   { value: 'none', text: 'not used' },
 ];
 
-/** An address for a picture that is kept in the browser. */
-function usePictureUrl(blob: Blob | undefined): string | null {
-  const [url, setUrl] = useState<string | null>(null);
-  useEffect(() => {
-    if (!blob) return;
-    const made = URL.createObjectURL(blob);
-    setUrl(made);
-    return () => URL.revokeObjectURL(made);
-  }, [blob]);
-  return url;
+/** Puts a kept picture on an image while both are there. */
+function showOn(blob: Blob) {
+  return (image: HTMLImageElement | null) => {
+    if (!image) return;
+    const url = URL.createObjectURL(blob);
+    image.src = url;
+    return () => URL.revokeObjectURL(url);
+  };
+}
+
+function Poster({ blob, alt }: { blob: Blob; alt: string }) {
+  const show = useMemo(() => showOn(blob), [blob]);
+  return <img ref={show} alt={alt} className="h-full w-full object-contain" />;
 }
 
 /** A take as a piece of cloth: its picture, what it is, and how it stands. */
@@ -38,12 +41,13 @@ export function Swatch({
 }) {
   const { store, snapshot, attempt } = useBench();
   const measure = takeMeasure(snapshot, take);
-  const url = usePictureUrl(measure?.poster);
   const { id } = snapshot.project;
   return (
     <figure className="min-w-0" style={{ width }} data-take={take.name}>
       <div className="aspect-video w-full overflow-hidden bg-stage">
-        {url && <img src={url} alt={`A picture of ${take.name}`} className="h-full w-full object-contain" />}
+        {poster && (
+          <img ref={show} alt={`A picture of ${take.name}`} className="h-full w-full object-contain" />
+        )}
       </div>
       <figcaption className="pt-1">
         <div className="flex items-baseline justify-between gap-1">

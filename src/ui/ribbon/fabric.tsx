@@ -34,6 +34,7 @@ export const Fabric = memo(function Fabric({
   return (
     <g>
       {lines.map((line, index) => {
+        const start = xOf(layout, line, line.from);
         const end = xOf(layout, line, line.to);
         const bottom = line.top + height;
         const stitches = { bar: '', beat: '' };
@@ -45,13 +46,7 @@ export const Fabric = memo(function Fabric({
         const follows = index + 1 < lines.length;
         return (
           <g key={line.from}>
-            <rect
-              x={layout.left}
-              y={line.top}
-              width={end - layout.left}
-              height={height}
-              fill="var(--fabric)"
-            />
+            <rect x={start} y={line.top} width={end - start} height={height} fill="var(--fabric)" />
             <path
               d={threadsOf(layout, line, grid, peaks, perSecond, tall)}
               stroke="var(--ink)"
@@ -59,12 +54,12 @@ export const Fabric = memo(function Fabric({
               opacity="0.42"
             />
             <path
-              d={`M${layout.left} ${line.top + 1.5}H${end}M${layout.left} ${bottom - 1.5}H${end}`}
+              d={`M${start} ${line.top + 1.5}H${end}M${start} ${bottom - 1.5}H${end}`}
               stroke="var(--ink2)"
               opacity="0.55"
             />
             <path
-              d={`M${layout.left} ${line.top + 4}H${end}`}
+              d={`M${start} ${line.top + 4}H${end}`}
               stroke="var(--ink2)"
               strokeWidth="0.6"
               strokeDasharray="2 2"

@@ -1,7 +1,7 @@
-import { barAndBeat, beatOfTime, timeOfBeat, type BeatGrid } from '@/core/time/grid';
+import { beatOfTime, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 
-/** One line of the folded song: whole bars between two beat positions. */
-export type Line = { from: number; to: number; top: number; firstBar: number };
+/** One line of the folded song, between two beat positions; `base` lies at the left margin. */
+export type Line = { from: number; to: number; top: number; base: number };
 export type RibbonLayout = {
   lines: Line[];
   left: number;
@@ -27,12 +27,17 @@ export function foldSong(
   gap: number,
 ): RibbonLayout {
   const perBar = grid.beatsPerBar;
-  const first = Math.floor(beatOfTime(grid, 0) / perBar + 0.02) * perBar;
+  const begin = beatOfTime(grid, 0);
+  const beatWidth = (width - margins.left - margins.right) / (bars * perBar);
+  // A short pickup hangs over the left edge; a long one is a bar of its own.
+  const hangs = begin < 0 && -begin * beatWidth < margins.left - 6;
+  const first = hangs ? 0 : Math.floor(begin / perBar + 0.02) * perBar;
   const last = Math.ceil(beatOfTime(grid, duration) / perBar - 0.02) * perBar;
   const lines: Line[] = [];
-  for (let from = first; from < Math.max(last, first + perBar); from += bars * perBar) {
-    const top = 14 + lines.length * (height + gap);
-    lines.push({ from, to: Math.min(last, from + bars * perBar), top, firstBar: barAndBeat(grid, from).bar });
+  for (let base = first; base < Math.max(last, first + perBar); base += bars * perBar) {
+    const top = 24 + lines.length * (height + gap);
+    const from = hangs && lines.length === 0 ? begin : base;
+    lines.push({ from, base, to: Math.min(last, base + bars * perBar), top });
   }
   return {
     lines,
@@ -47,7 +52,7 @@ export function foldSong(
 /** A passage on one long line, for looking closely. */
 export function passage(from: number, to: number, width: number, height: number): RibbonLayout {
   return {
-    lines: [{ from, to, top: 12, firstBar: 0 }],
+    lines: [{ from, base: from, to, top: 22 }],
     left: 20,
     right: width - 20,
     height,
@@ -56,9 +61,15 @@ export function passage(from: number, to: number, width: number, height: number)
   };
 }
 
+/** How deep a patch is on the fabric, and where it begins. */
+export const patchBox = (height: number): { top: number; deep: number } => ({
+  top: height * 0.3,
+  deep: Math.min(height * 0.52, 36),
+});
+
 /** Where a beat position lies across its line. */
 export const xOf = (layout: RibbonLayout, line: Line, position: number): number =>
-  layout.left + ((position - line.from) / layout.perBar) * (layout.right - layout.left);
+  layout.left + ((position - line.base) / layout.perBar) * (layout.right - layout.left);
 
 /** The line that a position lies on; the last one for what comes after. */
 export const lineOf = (layout: RibbonLayout, position: number): Line =>
@@ -68,7 +79,7 @@ export const lineOf = (layout: RibbonLayout, position: number): Line =>
 export function positionAt(layout: RibbonLayout, x: number, y: number): number {
   const index = Math.floor((y - layout.lines[0].top + (layout.pitch - layout.height) / 2) / layout.pitch);
   const line = layout.lines[Math.min(layout.lines.length - 1, Math.max(0, index))];
-  const position = line.from + ((x - layout.left) / (layout.right - layout.left)) * layout.perBar;
+  const position = line.base + ((x - layout.left) / (layout.right - layout.left)) * layout.perBar;
   return Math.min(line.to, Math.max(line.from, position));
 }
 
@@ -102,10 +113,10 @@ export function threadsOf(
   const middle = line.top + layout.height * 0.47;
   let path = '';
   let time = timeOfBeat(grid, line.from);
-  for (let x = layout.left; x < end; x += 3) {
+  for (let x = xOf(layout, line, line.from); x < end; x += 3) {
     const next = timeOfBeat(
       grid,
-      line.from + ((x + 3 - layout.left) / (layout.right - layout.left)) * layout.perBar,
+      line.base + ((x + 3 - layout.left) / (layout.right - layout.left)) * layout.perBar,
     );
     let most = 0;
     for (

@@ -3,7 +3,7 @@ import type { KeyboardEvent, PointerEvent } from 'react';
 import type { Moment } from '@/core/model/records';
 import type { Severity } from '@/core/finding/finding';
 import { beatLabel, type BeatGrid } from '@/core/time/grid';
-import { piecesOf, lineOf, xOf, type RibbonLayout } from './layout';
+import { lineOf, patchBox, piecesOf, xOf, type RibbonLayout } from './layout';
 import { CloneWeave } from './weave';
 
 export type PatchPart = 'body' | 'start' | 'lands' | 'end';
@@ -31,6 +31,7 @@ type Props = {
 /** A moment as a woven patch over its bars, with a pin on the beat where it lands and a paper tag below. */
 export function Patch({ layout, grid, moment, span, gravity, selected, onGrab, onKey, onSelect }: Props) {
   const { height } = layout;
+  const box = patchBox(height);
   const weave = `weave-${moment.id}`;
   const pieces = piecesOf(layout, span.start, span.end);
   const pinLine = lineOf(layout, span.lands);
@@ -58,18 +59,18 @@ export function Patch({ layout, grid, moment, span, gravity, selected, onGrab, o
         <g key={line.from}>
           <rect
             x={x0}
-            y={line.top + height * 0.3}
+            y={line.top + box.top}
             width={x1 - x0}
-            height={height * 0.52}
+            height={box.deep}
             fill="var(--raised)"
             opacity="0.55"
           />
           <rect
             className="patch"
             x={x0}
-            y={line.top + height * 0.3}
+            y={line.top + box.top}
             width={x1 - x0}
-            height={height * 0.52}
+            height={box.deep}
             fill={`url(#${weave})`}
             stroke="var(--woad)"
             strokeWidth={selected ? 2.4 : 1}
@@ -95,7 +96,7 @@ export function Patch({ layout, grid, moment, span, gravity, selected, onGrab, o
         data-pin={moment.id}
         onPointerDown={(event) => onGrab('lands', event)}
       />
-      <path d={`M${tagX + 8} ${tagY - height * 0.18}V${tagY + 5}`} stroke="var(--ink2)" />
+      <path d={`M${tagX + 8} ${head.line.top + box.top + box.deep}V${tagY + 5}`} stroke="var(--ink2)" />
       <path
         d={`M${tagX} ${tagY + 9}l5-5h${tag - 5}v19h-${tag}z`}
         fill="var(--raised)"

@@ -8,7 +8,7 @@ import { createClone, removeMoment, setMoment } from '@/store/commands/moments';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '../bench-context';
 import { Fabric } from './fabric';
-import { piecesOf, positionAt, type RibbonLayout } from './layout';
+import { patchBox, piecesOf, positionAt, type RibbonLayout } from './layout';
 import { Needle } from './needle';
 import { Patch, type PatchPart, type Span } from './patches';
 
@@ -174,9 +174,9 @@ export function Ribbon({
         <rect
           key={line.from}
           x={x0}
-          y={line.top + layout.height * 0.3}
+          y={line.top + patchBox(layout.height).top}
           width={x1 - x0}
-          height={layout.height * 0.52}
+          height={patchBox(layout.height).deep}
           fill="var(--woad)"
           opacity="0.35"
         />
