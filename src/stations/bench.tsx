@@ -138,7 +138,9 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   }, [store, player, songMedia, ready]);
 
   const attempt = useCallback((work: () => Promise<unknown>) => {
-    work().catch((error: unknown) => toast.error(asCoreError(error).message));
+    Promise.resolve()
+      .then(work)
+      .catch((error: unknown) => toast.error(asCoreError(error).message));
   }, []);
 
   const bringIn = useCallback(

@@ -3,6 +3,7 @@ import { openMedia } from './clients';
 import { change } from '@/store/change';
 import { newRecord } from '@/store/commands/projects';
 import { newId, type Media, type Store } from '@/store/db';
+import { refuse } from '@/core/error';
 import type { Role } from '@/core/model/records';
 import { nearestRate } from '@/core/time/rate';
 
@@ -13,6 +14,12 @@ async function fingerprintOf(file: Blob): Promise<string> {
   const ends = new Blob([file.slice(0, 65_536), file.slice(Math.max(0, file.size - 65_536))]);
   const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', await ends.arrayBuffer()));
   return `${file.size}:${[...digest.slice(0, 12)].map((byte) => byte.toString(16).padStart(2, '0')).join('')}`;
+}
+
+/** A video that is only sound may be the song, but never takes the place of one. */
+async function hasSong(store: Store, project: string): Promise<boolean> {
+  const records = await store.records.where({ project }).toArray();
+  return records.some((record) => record.kind === 'song' && record.alive);
 }
 
 /** "bench-left-1.mp4" becomes "Bench left 1". */
@@ -92,6 +99,12 @@ async function importFile(
     };
     try {
       row.probe = await probe(file);
+      if (!row.probe.video && file.type.startsWith('video') && (await hasSong(store, project))) {
+        refuse(
+          'media.no-pictures',
+          'This video holds no pictures, only sound. Copy it from the camera again.',
+        );
+      }
     } catch (error) {
       row.problem = asCoreError(error);
       await store.media

@@ -45,9 +45,7 @@ export function Swatch({
   return (
     <figure className="min-w-0" style={{ width }} data-take={take.name}>
       <div className="aspect-video w-full overflow-hidden bg-stage">
-        {poster && (
-          <img ref={show} alt={`A picture of ${take.name}`} className="h-full w-full object-contain" />
-        )}
+        {measure && <Poster blob={measure.poster} alt={`A picture of ${take.name}`} />}
       </div>
       <figcaption className="pt-1">
         <div className="flex items-baseline justify-between gap-1">

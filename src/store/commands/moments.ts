@@ -58,7 +58,7 @@ export const removeMoment = (store: Store, project: string, moment: string) =>
   change(store, project, 'Remove the moment', [{ remove: moment }]);
 
 /** Starts a take earlier by some frames, as far as it has them. */
-export function startEarlier(
+export async function startEarlier(
   store: Store,
   snapshot: Snapshot,
   args: { moment: string; role: 'left' | 'right'; frames: number },

@@ -56,7 +56,7 @@ export function setBeatsPerBar(store: Store, snapshot: Snapshot, beatsPerBar: nu
 }
 
 /** A regular tempo with a beat where the needle stands. Moments keep their time. */
-export function setTempo(store: Store, snapshot: Snapshot, bpm: number, anchor: number) {
+export async function setTempo(store: Store, snapshot: Snapshot, bpm: number, anchor: number) {
   const { song } = snapshot;
   const duration = songMeasure(snapshot)?.song.duration ?? 0;
   const old = song?.grid;

@@ -1,0 +1,58 @@
+import { execFileSync } from 'node:child_process';
+import type { YuvImage } from '@/core/picture/planes';
+
+export const demo = (name: string): string => `public/demo/${name}`;
+
+/** What ffprobe says of the first stream of a kind, with its frames counted. */
+export function probe(file: string, stream: 'v:0' | 'a:0'): Record<string, string> {
+  const args = [
+    '-v',
+    'error',
+    '-select_streams',
+    stream,
+    '-count_frames',
+    '-show_streams',
+    '-show_format',
+    '-of',
+    'json',
+    file,
+  ];
+  const told = JSON.parse(execFileSync('ffprobe', args, { encoding: 'utf8' }));
+  return { ...told.format, ...told.streams[0], file_duration: told.format.duration };
+}
+
+/** Raw 4:2:0 pictures of a file, decoded by ffmpeg without any conversion. */
+export function decode(file: string, width: number, height: number): YuvImage[] {
+  const args = [
+    '-v',
+    'error',
+    '-i',
+    file,
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'yuv420p',
+    '-fps_mode',
+    'passthrough',
+    '-',
+  ];
+  const bytes = execFileSync('ffmpeg', args, { maxBuffer: 2 ** 31 - 1 });
+  const [luma, chroma] = [width * height, (width * height) / 4];
+  const each = luma + 2 * chroma;
+  return Array.from({ length: Math.floor(bytes.length / each) }, (_, index) => {
+    const at = index * each;
+    return {
+      width,
+      height,
+      matrix: 'bt709',
+      fullRange: false,
+      y: bytes.subarray(at, at + luma),
+      u: bytes.subarray(at + luma, at + luma + chroma),
+      v: bytes.subarray(at + luma + chroma, at + each),
+    };
+  });
+}
+
+export function ffmpeg(...args: string[]): void {
+  execFileSync('ffmpeg', ['-y', '-loglevel', 'error', ...args]);
+}

@@ -1,0 +1,48 @@
+import type { Layer } from '@/core/picture/layers';
+import { cloneFrames } from '@/core/recipes/clone/build';
+import { timeOfBeat } from '@/core/time/grid';
+import type { AnyRecord } from '@/core/model/records';
+import type { Measure, Media } from '@/store/db';
+import { layersOf } from '@/store/needs';
+import { rulerOf, takeMeasure, type Snapshot } from '@/store/snapshot';
+
+/** Builds a shot outside the browser from what the page stored, with typed arrays as plain lists. */
+export function rebuild(raw: {
+  records: AnyRecord[];
+  measures: Measure[];
+  media: { id: string; name: string }[];
+}) {
+  const of = (kind: AnyRecord['kind']) =>
+    raw.records.filter((one) => one.kind === kind && one.alive) as never[];
+  const snapshot: Snapshot = {
+    project: of('project')[0],
+    song: of('song')[0],
+    takes: of('take'),
+    moments: of('moment'),
+    media: new Map(raw.media.map((one) => [one.id, one as Media])),
+    measures: new Map(raw.measures.map((one) => [one.key, one])),
+    halted: new Map(),
+    renders: [],
+  };
+  for (const measure of raw.measures) {
+    if (measure.value.method === 'take-1')
+      measure.value.take.times = Float64Array.from(measure.value.take.times);
+  }
+  const [moment] = snapshot.moments;
+  const ruler = rulerOf(snapshot);
+  const built = layersOf(snapshot, moment);
+  if (!ruler || !built) throw new Error('There is nothing to build.');
+  const used = new Set(built.layers.map((layer: Layer) => layer.source.media));
+  return {
+    ...cloneFrames(moment, ruler),
+    beatTime: timeOfBeat(ruler.grid, moment.lands),
+    layers: built.layers,
+    media: snapshot.takes
+      .filter((take) => used.has(take.media))
+      .map((take) => ({
+        id: take.media,
+        name: snapshot.media.get(take.media)?.name ?? '',
+        times: [...(takeMeasure(snapshot, take)?.times ?? [])],
+      })),
+  };
+}

@@ -1,0 +1,114 @@
+import { describe, expect, it } from 'vitest';
+import { inPlace } from '../footage/placement';
+import { examineTake, scorePair } from '../footage/take-findings';
+import type { ColourMatch } from '../footage/colour-match';
+import type { Comparison, TakeMeasure } from '../model/measures';
+import type { Take } from '../model/records';
+import { byGravity, openCount } from './finding';
+import { sayFinding } from './say';
+
+const size = { width: 1920, height: 1080 };
+const take = { id: 't', name: 'Take 3', steady: false, match: false } as Take;
+const measure = (set: Partial<TakeMeasure> = {}): TakeMeasure => ({
+  size,
+  analysis: { width: 960, height: 540 },
+  times: Float64Array.from({ length: 200 }, (_, index) => index / 25),
+  track: [],
+  motion: { share: 0, middle: 0.5 },
+  ...set,
+});
+const light = (stops: number, before: number): ColourMatch => ({
+  slope: [1, 1, 1],
+  offset: [0, 0, 0],
+  power: [1, 1, 1],
+  saturation: 1,
+  stops,
+  before,
+  after: 0.6,
+});
+const comparison = (set: Partial<Comparison> = {}): Comparison => ({
+  placements: Array.from({ length: 200 }, () => inPlace),
+  colour: light(0, 0.4),
+  agreement: 0.95,
+  covered: new Uint8Array(),
+  ...set,
+});
+const names = { takes: { t: 'Take 3' }, grid: null };
+const say = (given: Comparison | null, m = measure(), plate: TakeMeasure | null = measure()) =>
+  examineTake(take, m, given, plate, size).map(
+    (finding) => `${finding.severity}: ${sayFinding(finding, names).text}`,
+  );
+
+describe('findings about a take', () => {
+  it('says a bump with its size, direction, time and what to do', () => {
+    const bumped = Array.from({ length: 200 }, (_, index) =>
+      index < 130 ? inPlace : { ...inPlace, dx: 2.4 },
+    );
+    const [finding] = examineTake(take, measure(), comparison({ placements: bumped }), measure(), size);
+    expect(sayFinding(finding, names)).toEqual({
+      text: 'Take 3 moved 2.4 px to the right at 0:05.20 (allowed 0.3 px). The join will show.',
+      fix: 'Steady it',
+    });
+    expect(finding.fix).toEqual({ command: 'steadyTake', args: { take: 't' } });
+  });
+
+  it('counts in delivery pixels', () => {
+    const bumped = Array.from({ length: 200 }, () => ({ ...inPlace, dx: 2.4 }));
+    const [finding] = examineTake(take, measure(), comparison({ placements: bumped }), measure(), {
+      width: 960,
+      height: 540,
+    });
+    expect(finding.measured?.value).toBeCloseTo(1.2, 6);
+  });
+
+  it('says a darker take, another place, other sizes and a varying rate', () => {
+    expect(say(comparison({ colour: light(-0.34, 3.8) }))).toContainEqual(
+      'fix: Take 3 is 0.34 stop (× 1.27) darker than the plate, ΔE 3.8 (allowed ΔE 2.3). The join will show. Matching brings it to ΔE 0.6.',
+    );
+    expect(say(comparison({ agreement: 0.2 }))[0]).toMatch(
+      /^stop: Take 3 does not show the plate's view: 20 %/,
+    );
+    expect(say(null, measure({ size: { width: 1080, height: 1920 } }))[0]).toMatch(
+      /^stop: Take 3 is 1080 × 1920, the plate 1920 × 1080/,
+    );
+    const uneven = Float64Array.from({ length: 60 }, (_, index) => index / 25 + (index > 30 ? 0.03 : 0));
+    expect(say(null, measure({ times: uneven }))[0]).toMatch(/varying rate, 14\.3 to 25\.0/);
+  });
+
+  it('finds nothing to mend in a good take', () => {
+    const findings = examineTake(take, measure(), comparison(), measure(), size);
+    expect(openCount(findings)).toBe(0);
+    expect(findings.map((finding) => finding.severity)).toEqual(['fine', 'fine']);
+  });
+
+  it('lists the gravest first', () => {
+    const order = byGravity([
+      { code: 'a', severity: 'fine', where: {} },
+      { code: 'b', severity: 'stop', where: {} },
+      { code: 'c', severity: 'watch', where: {} },
+    ]);
+    expect(order.map((finding) => finding.code)).toEqual(['b', 'c', 'a']);
+  });
+});
+
+describe('pairs', () => {
+  const side = (set: object) => ({
+    move: 0,
+    before: 0.4,
+    after: 0.4,
+    steady: false,
+    match: false,
+    covered: Uint8Array.of(1, 1, 0, 0),
+    ...set,
+  });
+  const other = side({ covered: Uint8Array.of(0, 0, 1, 1) });
+
+  it('prefers takes that stand still, share their light and leave each other room', () => {
+    const good = scorePair([side({}), other]).score;
+    expect(good).toBeGreaterThan(0.95);
+    expect(scorePair([side({ move: 3 }), other]).score).toBeLessThan(good);
+    expect(scorePair([side({ before: 6 }), other]).score).toBeLessThan(good);
+    expect(scorePair([side({}), side({})]).score).toBe(0);
+    expect(scorePair([side({ move: 3, steady: true }), other]).score).toBeGreaterThan(0.9);
+  });
+});

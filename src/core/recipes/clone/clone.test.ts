@@ -1,0 +1,246 @@
+import Papa from 'papaparse';
+import { describe, expect, it } from 'vitest';
+import { inPlace } from '../../footage/placement';
+import { calmTrack, pictureAt } from '../../footage/steady';
+import { keyframeCsv } from '../../formats/keyframe-sheet';
+import { writeOtio } from '../../formats/otio';
+import type { TakeMeasure } from '../../model/measures';
+import type { Moment, Project, Take } from '../../model/records';
+import { describeFrame } from '../../picture/layers';
+import { regularGrid } from '../../time/grid';
+import { formatTimecode } from '../../time/timecode';
+import { clone } from '.';
+import { cloneFrames, outside } from './build';
+import type { ChosenTake, CloneMaterial } from './material';
+
+const base = { project: 'p', created: 0, changed: 0, alive: true };
+const rate = { num: 24000, den: 1001 };
+const project: Project = {
+  ...base,
+  id: 'p',
+  kind: 'project',
+  name: 'Film',
+  width: 1280,
+  height: 720,
+  rate,
+  container: 'mov',
+  megabits: 16,
+};
+const ruler = { grid: regularGrid(104.3, 0.36, 60), project };
+const moment: Moment = {
+  ...base,
+  id: 'm',
+  kind: 'moment',
+  recipe: 'clone',
+  name: 'Meets herself',
+  start: 32,
+  lands: 36,
+  end: 44,
+  settings: {
+    plate: 'plate',
+    left: 'left',
+    right: 'right',
+    first: 'left',
+    leftIn: 0.5,
+    rightIn: 1.25,
+    leftTap: null,
+    rightTap: null,
+    fade: 0,
+    feather: 12,
+    seam: null,
+  },
+};
+
+function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
+  const times = Float64Array.from({ length: 240 }, (_, index) => (index * 1001) / 24000);
+  const measure: TakeMeasure = {
+    size: { width: 1280, height: 720 },
+    analysis: { width: 640, height: 360 },
+    times,
+    track: [],
+    motion: { share: 0.1, middle: 0.5 },
+  };
+  const placements = Array.from({ length: 240 }, (_, index) => ({ ...inPlace, dx: index >= 60 ? shift : 0 }));
+  const take: Take = {
+    ...base,
+    id,
+    kind: 'take',
+    media: `media-${id}`,
+    name: id,
+    role: 'left',
+    order: 1,
+    steady: false,
+    match: false,
+    ...set,
+  };
+  return { take, measure, comparison: { placements, colour: null, agreement: 1, covered: new Uint8Array() } };
+}
+const material = (set: Partial<CloneMaterial> = {}): CloneMaterial => ({
+  plate: chosen('plate'),
+  left: chosen('left'),
+  right: chosen('right'),
+  seam: null,
+  ...set,
+});
+const codes = (given: Moment, m: CloneMaterial) =>
+  clone.examine(given, ruler, m).map((one) => `${one.severity} ${one.code}`);
+
+describe('the clone', () => {
+  const frames = cloneFrames(moment, ruler);
+
+  it('puts the copy on the frame that its beat rounds to', () => {
+    const layers = clone.build(moment, ruler, material());
+    expect(describeFrame(layers, frames.lands - 1).map((item) => item.layer)).toEqual(['plate', 'left']);
+    const on = describeFrame(layers, frames.lands);
+    expect(on.map((item) => item.layer)).toEqual(['plate', 'left', 'right']);
+    expect(on[2].time).toBe(1.25);
+    expect(on[1].time).toBeCloseTo(0.5 + ((frames.lands - frames.start) * 1001) / 24000, 9);
+    // 36 beats of 104.3 a minute after 0.36 s (arithmetic).
+    expect(frames.lands).toBe(Math.round(((0.36 + (36 * 60) / 104.3) * 24000) / 1001));
+  });
+
+  it('lets the copy be the left one, and fades it in from nothing', () => {
+    const turned = { ...moment, settings: { ...moment.settings, first: 'right' as const, fade: 6 } };
+    const layers = clone.build(turned, ruler, material());
+    expect(layers.map((layer) => layer.id)).toEqual(['plate', 'right', 'left']);
+    const amount = (frame: number) =>
+      describeFrame(layers, frame).find((item) => item.layer === 'left')?.opacity ?? 0;
+    expect(amount(frames.lands - 1)).toBe(0);
+    expect(amount(frames.lands)).toBeGreaterThan(0);
+    expect(amount(frames.lands + 2)).toBeCloseTo(0.5, 6);
+    expect(amount(frames.lands + 5)).toBe(1);
+    const ring = outside(
+      [
+        [10, 0],
+        [20, 0],
+        [20, 10],
+      ],
+      20,
+      10,
+    );
+    expect(ring).toHaveLength(9);
+  });
+
+  it('steadies a bumped take where it was bumped', () => {
+    const layers = clone.build(moment, ruler, material({ left: chosen('left', { steady: true }, 3) }));
+    const shift = (frame: number) => describeFrame(layers, frame)[1].matrix[4];
+    expect(shift(frames.start)).toBeCloseTo(0, 6);
+    expect(shift(frames.start + 49)).toBeCloseTo(-3, 6);
+  });
+
+  it('says what is missing, too short or never lands', () => {
+    expect(codes(moment, material())).toEqual(['fine clone.lands']);
+    expect(codes(moment, material({ right: null, plate: null }))).toEqual(
+      expect.arrayContaining(['stop clone.missing', 'fix clone.missing']),
+    );
+    expect(codes({ ...moment, lands: 44 }, material())).toContain('stop clone.never-lands');
+    expect(codes({ ...moment, end: 60 }, material())).toContain('stop clone.short');
+    expect(codes(moment, material({ right: chosen('left') }))).toContain('stop clone.same-take');
+  });
+
+  it('judges the join and those who cross it', () => {
+    const seam = {
+      outline: [],
+      visible: [{ frame: 510, difference: 8 }],
+      crossing: [512, 514],
+      found: { left: true, right: false },
+    };
+    expect(codes(moment, material({ seam }))).toEqual(
+      expect.arrayContaining(['fix clone.join-shows', 'fix clone.crossing', 'watch clone.no-performer']),
+    );
+  });
+
+  it('says itself in a sentence with every quantity', () => {
+    const fields = clone.say(moment).flatMap((part) => (typeof part === 'string' ? [] : [part.field]));
+    expect(fields).toEqual([
+      'start',
+      'first',
+      'leftTake',
+      'leftIn',
+      'lands',
+      'fade',
+      'rightTake',
+      'rightIn',
+      'end',
+      'feather',
+    ]);
+  });
+});
+
+describe('numbers for any editor', () => {
+  const given = material({ left: chosen('left', { steady: true }, 3) });
+  const layers = clone.build(moment, ruler, given);
+  const steps = clone.explain(moment, ruler, given, layers);
+  const frames = cloneFrames(moment, ruler);
+
+  it('writes every keyframe in frames, seconds, timecode, pixels and per cent', () => {
+    const { data, errors } = Papa.parse<Record<string, string>>(keyframeCsv(steps, rate, frames.start), {
+      header: true,
+      skipEmptyLines: true,
+    });
+    expect(errors).toEqual([]);
+    const begins = data.find((row) => row.layer === 'Right: right' && row.what === 'begins to show');
+    expect(begins?.['frame in the shot']).toBe(String(frames.lands - frames.start));
+    expect(begins?.['timecode in the film']).toBe(formatTimecode(frames.lands, rate));
+    const moves = data.filter((row) => row.what === 'move sideways').map((row) => row.value);
+    expect(moves[0]).toMatch(/^-?0\.000 px$/);
+    expect(moves.at(-1)).toBe('-3.000 px');
+    const corner = data.find((row) => row.what === 'mask point 1, across');
+    expect([corner?.value, corner?.['per cent of the frame']]).toEqual(['640.000 px', '50.0000 %']);
+  });
+
+  it('writes a timeline whose clips begin and end on the same frames', () => {
+    const text = writeOtio({
+      name: moment.name,
+      rate,
+      start: frames.start,
+      end: frames.end,
+      layers,
+      files: Object.fromEntries(
+        ['plate', 'left', 'right', 'song'].map((id) => [`media-${id}`, { name: `${id} 1.mp4`, duration: 9 }]),
+      ),
+      song: { media: 'media-song' },
+      markers: [{ name: 'Copy', frame: frames.lands }],
+    });
+    const { tracks } = JSON.parse(text);
+    // OpenTimelineIO serialised schema (ASWF): names and versions of the objects.
+    expect(tracks.OTIO_SCHEMA).toBe('Stack.1');
+    expect(tracks.children.map((track: { kind: string }) => track.kind)).toEqual([
+      'Video',
+      'Video',
+      'Video',
+      'Audio',
+    ]);
+    for (const track of tracks.children) {
+      const length = track.children.reduce(
+        (sum: number, item: { source_range: { duration: { value: number } } }) =>
+          sum + item.source_range.duration.value,
+        0,
+      );
+      expect(length).toBe(frames.end - frames.start);
+    }
+    const [gap, copy] = tracks.children[2].children;
+    expect(gap.OTIO_SCHEMA).toBe('Gap.1');
+    expect(gap.source_range.duration.value).toBe(frames.lands - frames.start);
+    expect(copy.media_references.DEFAULT_MEDIA.target_url).toBe('right%201.mp4');
+    expect(tracks.children[0].children[0].effects[0].OTIO_SCHEMA).toBe('FreezeFrame.1');
+  });
+});
+
+describe('steadying', () => {
+  it('lets a standing camera stand and keeps the moment of a bump', () => {
+    const noisy = Array.from({ length: 40 }, (_, index) => ({
+      ...inPlace,
+      dx: (index >= 20 ? 2 : 0) + 0.03 * Math.sin(index * 9),
+    }));
+    const calm = calmTrack(noisy);
+    expect(new Set(calm.slice(0, 20).map((one) => one.dx)).size).toBe(1);
+    expect(calm[19].dx).toBeCloseTo(0, 1);
+    expect(calm[20].dx).toBeCloseTo(2, 1);
+  });
+
+  it('shows the picture whose time has begun, with half a picture of grace', () => {
+    const times = Float64Array.of(0, 0.04, 0.1, 0.14);
+    expect([0, 0.03, 0.05, 0.11, 9].map((time) => pictureAt(times, time))).toEqual([0, 1, 1, 2, 3]);
+  });
+});

@@ -1,0 +1,227 @@
+import 'fake-indexeddb/auto';
+import fc from 'fast-check';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { regularGrid } from '@/core/time/grid';
+import type { Take } from '@/core/model/records';
+import { change, historyOf, redo, undo } from './change';
+import { HybridClock } from './clock';
+import { createClone, removeMoment, setMoment, startEarlier } from './commands/moments';
+import { createProject, newRecord, setProject } from './commands/projects';
+import {
+  doubleTempo,
+  firstOfBarAt,
+  halveTempo,
+  setBeatsPerBar,
+  setTempo,
+  shiftHalfBeat,
+} from './commands/song';
+import { setTake } from './commands/takes';
+import { Store, type StoredRecord } from './db';
+import { needsOf } from './needs';
+import { readSnapshot, type Snapshot } from './snapshot';
+
+let store: Store;
+let project: string;
+let number = 0;
+
+beforeEach(async () => {
+  store = new Store(`test-${number++}`);
+  project = await createProject(store, 'Test');
+});
+
+const read = async (): Promise<Snapshot> => (await readSnapshot(store, project)) as Snapshot;
+const addSong = (bpm = 120) =>
+  change(store, project, 'Song', [
+    {
+      create: {
+        ...newRecord(project),
+        kind: 'song',
+        media: 'm',
+        grid: regularGrid(bpm, 0.5, 60),
+        confidence: 0.9,
+      },
+    },
+  ]);
+const addTake = (name: string, role: Take['role'], order: number) =>
+  change(store, project, 'Take', [
+    {
+      create: {
+        ...newRecord(project),
+        kind: 'take',
+        media: `m-${name}`,
+        name,
+        role,
+        order,
+        steady: false,
+        match: false,
+      },
+    },
+  ]);
+
+describe('changes', () => {
+  it('keeps every field with its stamp, and refuses what does not fit without changing anything', async () => {
+    await setProject(store, project, { name: 'Film' });
+    const record = await store.records.get(project);
+    expect((record?.stamps.name ?? '') > (record?.stamps.width ?? '')).toBe(true);
+    await expect(setProject(store, project, { width: -4 })).rejects.toMatchObject({ code: 'value' });
+    expect((await read()).project.width).toBe(1280);
+    expect(await setProject(store, project, { name: 'Film' })).toBeNull();
+  });
+
+  it('undoes and redoes across steps, and brings back what was removed', async () => {
+    await addSong();
+    const id = await createClone(store, await read(), 8, 20);
+    await setMoment(store, project, id, 'Feather', { 'settings.feather': 30 });
+    await removeMoment(store, project, id);
+    expect((await read()).moments).toHaveLength(0);
+    await undo(store, project);
+    expect((await read()).moments[0].settings.feather).toBe(30);
+    await undo(store, project);
+    expect((await read()).moments[0].settings.feather).toBe(12);
+    await redo(store, project);
+    expect((await read()).moments[0].settings.feather).toBe(30);
+    await undo(store, project);
+    await undo(store, project);
+    expect((await read()).moments).toHaveLength(0);
+    await redo(store, project);
+    expect((await read()).moments).toHaveLength(1);
+  });
+
+  it('puts back only what still holds what the step wrote', async () => {
+    await addTake('left', 'left', 1);
+    const [take] = (await read()).takes;
+    await setTake(store, project, take.id, 'Steady', { steady: true });
+    // Another device changed the same field meanwhile.
+    const meanwhile: StoredRecord = { ...take, steady: false, stamps: {} };
+    await store.records.put(meanwhile);
+    await undo(store, project);
+    expect((await read()).takes[0].steady).toBe(false);
+  });
+
+  it('passes over what the bench did by itself', async () => {
+    await addTake('left', 'left', 1);
+    const [take] = (await read()).takes;
+    await setTake(store, project, take.id, 'Name', { name: 'Mine' });
+    await change(store, project, 'Sort', [{ record: take.id, set: { role: 'right' } }], true);
+    await undo(store, project);
+    const [after] = (await read()).takes;
+    expect([after.name, after.role]).toEqual(['left', 'right']);
+  });
+
+  it('returns to the same state after any number of steps back and on', async () => {
+    await addSong();
+    const id = await createClone(store, await read(), 0, 8);
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.tuple(fc.constantFrom('feather', 'fade'), fc.nat(90)), { maxLength: 6 }),
+        async (edits) => {
+          const before = (await read()).moments[0].settings;
+          let steps = 0;
+          for (const [field, value] of edits) {
+            if (await setMoment(store, project, id, 'Edit', { [`settings.${field}`]: value })) steps++;
+          }
+          const after = (await read()).moments[0].settings;
+          for (let step = 0; step < steps; step++) await undo(store, project);
+          expect((await read()).moments[0].settings).toEqual(before);
+          for (let step = 0; step < steps; step++) await redo(store, project);
+          expect((await read()).moments[0].settings).toEqual(after);
+        },
+      ),
+      { numRuns: 15 },
+    );
+  });
+
+  it('knows what comes next', () => {
+    expect(historyOf([])).toEqual({ undo: null, redo: null });
+  });
+});
+
+describe('stamps', () => {
+  it('rise even when the device clock falls back', () => {
+    const times = [1000, 1000, 400, 1001];
+    const clock = new HybridClock('a', () => times.shift() ?? 0);
+    const stamps = [clock.next(), clock.next(), clock.next(), clock.next()];
+    expect([...stamps].sort()).toEqual(stamps);
+    clock.saw(`${(9999).toString(36).padStart(9, '0')}:0004:b`);
+    expect(clock.next() > `${(9999).toString(36).padStart(9, '0')}:0004:b`).toBe(true);
+  });
+});
+
+describe('correcting the beats', () => {
+  it('turns a grid at double tempo and half a beat off into the right one with three actions', async () => {
+    // Found: 240 beats a minute from 0.625 s; true: 120 from 0.5 s, bars from there.
+    await change(store, project, 'Song', [
+      {
+        create: {
+          ...newRecord(project),
+          kind: 'song',
+          media: 'm',
+          grid: regularGrid(240, 0.625, 60),
+          confidence: 0.4,
+        },
+      },
+    ]);
+    const id = await createClone(store, await read(), 16, 40);
+    await shiftHalfBeat(store, await read());
+    await halveTempo(store, await read());
+    await firstOfBarAt(store, await read(), 2.5);
+    const { song, moments } = await read();
+    expect(song?.grid?.beats[1]).toBeCloseTo((song?.grid?.beats[0] as number) + 0.5, 6);
+    expect(((song?.grid?.beats[0] as number) / 0.25) % 1).toBeCloseTo(0, 6);
+    expect(moments.find((one) => one.id === id)?.end).toBeCloseTo((moments[0].start as number) + 12, 6);
+  });
+
+  it('keeps moments at their time when tempo, bars and octave change', async () => {
+    await addSong(120);
+    await createClone(store, await read(), 8, 16);
+    await doubleTempo(store, await read());
+    expect((await read()).moments[0].start).toBe(16);
+    await setBeatsPerBar(store, await read(), 3);
+    expect((await read()).song?.grid?.beatsPerBar).toBe(3);
+    await setTempo(store, await read(), 120, 0.5);
+    expect((await read()).song?.confidence).toBeNull();
+    await expect(setTempo(store, await read(), 3, 0)).rejects.toMatchObject({ code: 'tempo' });
+  });
+});
+
+describe('moments and work', () => {
+  it('refuses a moment without beats or length', async () => {
+    const bare = await read();
+    await expect(createClone(store, bare, 0, 4)).rejects.toMatchObject({ code: 'no-grid' });
+    await addSong();
+    await expect(createClone(store, await read(), 4, 4)).rejects.toMatchObject({ code: 'no-length' });
+  });
+
+  it('starts a take earlier as far as it can', async () => {
+    await addSong();
+    const id = await createClone(store, await read(), 0, 8);
+    const args = { moment: id, role: 'left' as const, frames: 12 };
+    await expect(startEarlier(store, await read(), args)).rejects.toMatchObject({ code: 'too-short' });
+    await setMoment(store, project, id, 'In', { 'settings.leftIn': 2 });
+    await startEarlier(store, await read(), args);
+    expect((await read()).moments[0].settings.leftIn).toBeCloseTo(2 - (12 * 1001) / 24000, 9);
+  });
+
+  it('finds what is missing from what is there, and leaves alone what was cancelled', async () => {
+    await addSong();
+    await addTake('plate', 'plate', 1);
+    await addTake('left', 'left', 2);
+    for (const id of ['m', 'm-plate', 'm-left']) {
+      await store.media.add({
+        id,
+        project,
+        name: id,
+        type: '',
+        size: 1,
+        fingerprint: id,
+        place: 'blob',
+        probe: null,
+        problem: null,
+        created: 0,
+      });
+    }
+    expect(needsOf(await read()).map((need) => need.kind)).toEqual(['song', 'take', 'take']);
+    await store.halted.put({ key: 'take-1:m-left', project, label: '', reason: 'cancelled' });
+    expect(needsOf(await read()).map((need) => need.key)).toEqual(['song-1:m', 'take-1:m-plate']);
+  });
+});
