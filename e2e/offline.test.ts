@@ -39,7 +39,7 @@ describe('with the network cut after the first visit', () => {
     await page.reload();
     await bench.go('Match');
     await page.getByRole('button', { name: 'Use this pair' }).click();
-    await bench.finding('clone.join-hidden').waitFor({ timeout: 300_000 });
+    await bench.page.locator('[data-finding^="clone.join"]').waitFor({ timeout: 300_000 });
     await bench.go('Deliver');
     await page.getByRole('button', { name: 'Render the shot' }).click();
     await page.locator('[data-render=done]').waitFor({ timeout: 400_000 });

@@ -153,7 +153,7 @@ export async function measureTake(
         writer = await MovieWriter.open({
           container: 'mp4',
           size: proxySize,
-          bitrate: 3_000_000,
+          bitrate: 5_000_000,
           keyEvery: 0.3,
           rate: null,
           sound: null,

@@ -182,15 +182,15 @@ export function seamCost(size: Size, cost: Float64Array, labels: ArrayLike<numbe
 
 /**
  * 95th percentile CIEDE2000 between what lies on both sides of a join in one frame. Colours are means of
- * seven by seven pixels: an eye sees a step between surfaces, not the sensor's noise.
+ * nine by nine pixels: an eye sees a step between surfaces, not the sensor's noise.
  */
 export function joinVisibility(takes: RgbaImage[], labels: ArrayLike<number>): number {
   const { width, height } = takes[0];
   const differences: number[] = [];
   const lab = ({ data }: RgbaImage, px: number, py: number) => {
     let [red, green, blue, count] = [0, 0, 0, 0];
-    for (let y = Math.max(0, py - 3); y <= Math.min(height - 1, py + 3); y++) {
-      for (let x = Math.max(0, px - 3); x <= Math.min(width - 1, px + 3); x++) {
+    for (let y = Math.max(0, py - 4); y <= Math.min(height - 1, py + 4); y++) {
+      for (let x = Math.max(0, px - 4); x <= Math.min(width - 1, px + 4); x++) {
         const at = (y * width + x) * 4;
         red += data[at];
         green += data[at + 1];

@@ -1,0 +1,109 @@
+import { BufferTarget, Mp4OutputFormat, Output, VideoSampleSink, VideoSampleSource } from 'mediabunny';
+import { straightSeam } from '@/core/recipes/clone/material';
+import { still } from '@/core/motion/keyframes';
+import { fitFrame, type Layer } from '@/core/picture/layers';
+import { resizeYuv } from '@/core/picture/planes';
+import { measureTake } from '@/media/measure-take';
+import { openInput } from '@/media/open';
+import { readPictures } from '@/media/pictures';
+import { renderShot } from '@/media/render';
+
+const rate = { num: 24000, den: 1001 };
+const size = { width: 1920, height: 1080 };
+const bitrate = 16e6;
+
+const fetchBlob = async (name: string) => (await fetch(`/${name}`)).blob();
+
+async function timed(work: () => Promise<unknown>): Promise<number> {
+  const start = performance.now();
+  await work();
+  return (performance.now() - start) / 1000;
+}
+
+/** Decodes every picture to planes and shrinks it to proxy size; nothing else. */
+async function decodeAndShrink(blob: Blob): Promise<void> {
+  for await (const { picture } of readPictures(openInput(blob)))
+    resizeYuv(picture, { width: 640, height: 360 });
+}
+
+/** Decodes two files and encodes the first one unchanged, with the library alone. */
+async function decodeTwoEncodeOne(one: Blob, two: Blob): Promise<void> {
+  const tracks = await Promise.all([one, two].map((blob) => openInput(blob).getPrimaryVideoTrack()));
+  const [first, second] = tracks.map((track) =>
+    new VideoSampleSink(track as NonNullable<typeof track>).samples(),
+  );
+  const output = new Output({ format: new Mp4OutputFormat(), target: new BufferTarget() });
+  const source = new VideoSampleSource({
+    codec: 'avc',
+    bitrate,
+    keyFrameInterval: 1,
+    latencyMode: 'quality',
+  });
+  output.addVideoTrack(source);
+  await output.start();
+  for await (const sample of first) {
+    (await second.next()).value?.close();
+    await source.add(sample);
+    sample.close();
+  }
+  await output.finalize();
+}
+
+async function renderClone(one: Blob, two: Blob, frames: number): Promise<void> {
+  const layer = (id: string, media: string): Layer => ({
+    id,
+    name: id,
+    from: 0,
+    until: frames,
+    source: { media, size, at: 0, rate, hold: false },
+    fit: fitFrame(size, size),
+    steady: null,
+    grade: null,
+    mask: null,
+    opacity: still(1),
+    blend: 'normal',
+  });
+  const points = straightSeam.map(([x, y]): [number, number] => [x * size.width, y * size.height]);
+  const layers = [
+    layer('left', 'one'),
+    { ...layer('right', 'two'), mask: { outline: [{ frame: 0, points }], feather: 12 } },
+  ];
+  const times = Float64Array.from({ length: frames }, (_, index) => (index * rate.den) / rate.num);
+  const sources = [
+    { media: 'one', blob: one, times },
+    { media: 'two', blob: two, times },
+  ];
+  const task = {
+    layers,
+    start: 0,
+    end: frames,
+    delivery: size,
+    rate,
+    container: 'mov' as const,
+    bitrate,
+    sources,
+    song: null,
+  };
+  await renderShot({ ...task, file: 'bench.mov' }, () => undefined);
+}
+
+/** Runs both comparisons a few times, alternating, and gives back seconds. */
+async function run(rounds: number, frames: number) {
+  const [one, two] = await Promise.all([fetchBlob('one.mp4'), fetchBlob('two.mp4')]);
+  const out = {
+    shrink: [] as number[],
+    measure: [] as number[],
+    copy: [] as number[],
+    render: [] as number[],
+  };
+  const expected = { duration: (frames * rate.den) / rate.num, rate: 24 };
+  for (let round = 0; round < rounds; round++) {
+    out.shrink.push(await timed(() => decodeAndShrink(one)));
+    out.measure.push(await timed(() => measureTake(one, expected, () => undefined)));
+    out.copy.push(await timed(() => decodeTwoEncodeOne(one, two)));
+    out.render.push(await timed(() => renderClone(one, two, frames)));
+  }
+  return out;
+}
+
+Object.assign(globalThis, { run });

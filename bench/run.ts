@@ -1,0 +1,77 @@
+/** Speed as ratios, measured in one run: `npm run bench`. Needs chromium and ffmpeg. */
+import { readFileSync, mkdtempSync } from 'node:fs';
+import { createServer } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { build } from 'esbuild';
+import { openBrowser } from '../e2e/support/browser';
+import { ffmpeg } from '../e2e/support/ffmpeg';
+
+const rounds = Number(process.env.ROUNDS ?? 3);
+const frames = 72;
+const folder = mkdtempSync(join(tmpdir(), 'ribbon-bench-'));
+for (const [name, take] of [
+  ['one.mp4', 'bench-left-1'],
+  ['two.mp4', 'bench-right-1'],
+]) {
+  const scale = [
+    '-frames:v',
+    String(frames),
+    '-vf',
+    'scale=1920:1080:flags=bicubic',
+    '-c:v',
+    'libx264',
+    '-crf',
+    '18',
+    '-g',
+    '24',
+  ];
+  ffmpeg('-i', `public/demo/${take}.mp4`, ...scale, '-an', join(folder, name));
+}
+const bundle = await build({
+  entryPoints: ['bench/page.ts'],
+  bundle: true,
+  write: false,
+  format: 'iife',
+  tsconfig: 'tsconfig.json',
+});
+const server = createServer((request, response) => {
+  const isFile = request.url?.endsWith('.mp4');
+  response.setHeader('Content-Type', isFile ? 'video/mp4' : 'text/html');
+  response.end(
+    isFile ? readFileSync(join(folder, request.url as string)) : '<!doctype html><title>bench</title>',
+  );
+}).listen(4394);
+
+const browser = await openBrowser();
+const page = await browser.newPage();
+await page.goto('http://localhost:4394/');
+await page.addScriptTag({ content: bundle.outputFiles[0].text });
+const seconds = (await page.evaluate(`run(${rounds}, ${frames})`)) as Record<
+  'shrink' | 'measure' | 'copy' | 'render',
+  number[]
+>;
+await browser.close();
+server.close();
+
+const least = (values: number[]) => Math.min(...values);
+const perPicture = (values: number[]) => `${((least(values) / frames) * 1000).toFixed(1)} ms a picture`;
+const limits = [
+  {
+    name: 'Measuring a 1080p take against decoding and shrinking it',
+    ratio: least(seconds.measure) / least(seconds.shrink),
+    most: 2,
+  },
+  {
+    name: 'Rendering two takes at 1080p against decoding both and encoding one',
+    ratio: least(seconds.render) / least(seconds.copy),
+    most: 2.2,
+  },
+];
+for (const [name, values] of Object.entries(seconds)) console.log(`${name}: ${perPicture(values)}`);
+for (const { name, ratio, most } of limits) {
+  console.log(
+    `${name}: ${ratio.toFixed(2)} times (at most ${most}) ${ratio <= most ? 'holds' : 'DOES NOT HOLD'}`,
+  );
+}
+process.exit(limits.every(({ ratio, most }) => ratio <= most) ? 0 : 1);
