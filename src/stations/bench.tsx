@@ -2,6 +2,7 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { toast, Toaster } from 'sonner';
+import { frameShownAt, timeOfFrame, type Rate } from '@/core/time/rate';
 import { redo, undo } from '@/store/change';
 import { createProject } from '@/store/commands/projects';
 import { Store } from '@/store/db';
@@ -103,6 +104,12 @@ function Opened() {
   );
 }
 
+/** Moves the needle to the beginning of another frame. */
+function stepFrames(player: Player, rate: Rate, by: number): void {
+  player.pause();
+  player.seek(timeOfFrame(rate, frameShownAt(rate, player.time()) + by) + 0.001);
+}
+
 type LaidProps = {
   store: Store;
   player: Player;
@@ -120,6 +127,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const stop = useRef(false);
   const picker = useRef<HTMLInputElement>(null);
   const projectId = snapshot.project.id;
+  const { rate } = snapshot.project;
 
   useEffect(() => runner.start(), [runner]);
 
@@ -223,6 +231,8 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const actions: Action[] = useMemo(
     () => [
       { id: 'play', text: 'Play or pause the song', keys: 'Space', run: () => void player.toggle() },
+      { id: 'on', text: 'One frame on', keys: '.', run: () => stepFrames(player, rate, 1) },
+      { id: 'back', text: 'One frame back', keys: ',', run: () => stepFrames(player, rate, -1) },
       { id: 'undo', text: 'Undo', keys: 'Ctrl+Z', run: () => back('undo') },
       { id: 'redo', text: 'Redo', keys: 'Ctrl+Y', run: () => back('redo') },
       ...stations.map((station, index) => ({
@@ -236,7 +246,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       { id: 'new', text: 'Start a project of your own', run: startProject },
       { id: 'demo', text: 'Open the demo afresh', run: demo },
     ],
-    [player, back, switchTheme, startProject, demo],
+    [player, rate, back, switchTheme, startProject, demo],
   );
   const Screen = screens[here];
   return (

@@ -1,0 +1,54 @@
+/** Takes the pictures in docs/screenshots from the demo project: `npm run screenshots` after a build. */
+import type { Page } from 'playwright-core';
+import { BenchPage } from '../e2e/support/bench-page';
+import { openBrowser } from '../e2e/support/browser';
+import { startServer } from '../e2e/support/server';
+
+const server = await startServer(4395);
+const browser = await openBrowser();
+const bench = await BenchPage.open(browser, server.url);
+const { page } = bench;
+const desktop = { width: 1280, height: 800 };
+const phone = { width: 390, height: 844 };
+const shoot = async (name: string, of: Page = page) => {
+  await of.waitForTimeout(2500);
+  await of.screenshot({ path: `docs/screenshots/${name}.png` });
+};
+
+await page.locator('[data-moment]').first().waitFor({ timeout: 120_000 });
+await bench.settled();
+await page.locator('[data-ribbon]').first().focus();
+for (let beat = 0; beat < 42; beat++) await page.keyboard.press('ArrowRight');
+await shoot('song');
+await bench.go('Match');
+await shoot('match');
+await bench.go('Build');
+await page.getByRole('button', { name: 'To the landing' }).click();
+for (let frame = 0; frame < 70; frame++) await page.keyboard.press('.');
+await page.getByRole('button', { name: 'Join', exact: true }).click();
+await shoot('build');
+await page.getByRole('button', { name: 'Joined', exact: true }).click();
+await page.keyboard.press('n');
+await shoot('build-night');
+await page.keyboard.press('n');
+await bench.go('Deliver');
+await page.getByRole('button', { name: 'Render the shot' }).click();
+await page.locator('[data-render=done]').waitFor({ timeout: 400_000 });
+await shoot('deliver');
+await page.getByRole('button', { name: 'Keyframes to print' }).click();
+await shoot('sheet');
+await page.getByRole('button', { name: 'Back' }).click();
+
+await page.setViewportSize(phone);
+for (const [station, name] of [
+  ['Song', 'song-phone'],
+  ['Match', 'match-phone'],
+  ['Build', 'build-phone'],
+] as const) {
+  await bench.go(station);
+  await shoot(name);
+}
+await page.setViewportSize(desktop);
+await bench.close();
+await browser.close();
+await server.stop();
