@@ -42,8 +42,8 @@ const template = readFileSync(join(home, 'src/workers/offline.sw.js'), 'utf8');
 writeFileSync(
   join(out, 'sw.js'),
   template
-    .replace('"__VERSION__"', JSON.stringify(version.digest('hex').slice(0, 16)))
-    .replace('"__FILES__"', JSON.stringify(list)),
+    .replace(/'__VERSION__'/, JSON.stringify(version.digest('hex').slice(0, 16)))
+    .replace(/'__FILES__'/, JSON.stringify(list)),
 );
 console.log(
   `${list.length} files are kept for use without a network, ${hashes.size} inline scripts allowed.`,

@@ -115,7 +115,7 @@ describe('the whole job, on the encoded files of the demo', () => {
       .toBe(String(lands + 1));
     await page.getByRole('button', { name: 'Difference' }).click();
     await page.waitForTimeout(500);
-    expect(await page.getByRole('alert').count()).toBe(0);
+    expect(await page.locator('main [role=alert]').count()).toBe(0);
   });
 
   it('renders at a fixed high rate of bits, goes on after a reload, and saves every file', async () => {

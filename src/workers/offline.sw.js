@@ -31,6 +31,7 @@ self.addEventListener('fetch', (event) => {
     caches
       .open(cacheName)
       .then((cache) => cache.match(wanted, { ignoreSearch: true }))
-      .then((kept) => kept ?? fetch(event.request)),
+      // A new answer has no address of its own, so that a worker keeps the one it was asked for, with its query.
+      .then((kept) => (kept ? new Response(kept.body, { headers: kept.headers }) : fetch(event.request))),
   );
 });
