@@ -1,18 +1,17 @@
 'use client';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 
-/** Size in CSS pixels of the element that gets the ref; zero until it is known. */
+/** Size in CSS pixels of the element that gets the ref, whenever it comes; zero until it is known. */
 export function useSize<Element extends HTMLElement>() {
-  const ref = useRef<Element>(null);
+  const [element, setElement] = useState<Element | null>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   useEffect(() => {
-    const element = ref.current;
     if (!element) return;
     const watch = new ResizeObserver(([entry]) => {
       setSize({ width: Math.floor(entry.contentRect.width), height: Math.floor(entry.contentRect.height) });
     });
     watch.observe(element);
     return () => watch.disconnect();
-  }, []);
-  return [ref, size] as const;
+  }, [element]);
+  return [setElement, size] as const;
 }
