@@ -38,13 +38,13 @@ const list = files
   .sort();
 const version = createHash('sha256');
 for (const path of files.filter((path) => !skipped.test(path)).sort()) version.update(readFileSync(path));
+const put = (text, place, value) => {
+  if (!text.includes(place)) throw new Error(`The service worker has no ${place} to fill in.`);
+  return text.replace(place, JSON.stringify(value));
+};
 const template = readFileSync(join(home, 'src/workers/offline.sw.js'), 'utf8');
-writeFileSync(
-  join(out, 'sw.js'),
-  template
-    .replace(/'__VERSION__'/, JSON.stringify(version.digest('hex').slice(0, 16)))
-    .replace(/'__FILES__'/, JSON.stringify(list)),
-);
+const versioned = put(template, "'__VERSION__'", version.digest('hex').slice(0, 16));
+writeFileSync(join(out, 'sw.js'), put(versioned, "'__FILES__'", list));
 console.log(
   `${list.length} files are kept for use without a network, ${hashes.size} inline scripts allowed.`,
 );

@@ -36,6 +36,9 @@ export async function probeFile(blob: Blob): Promise<Probe> {
     const video = await input.getPrimaryVideoTrack();
     const audio = await input.getPrimaryAudioTrack();
     if (!video && !audio) {
+      if (await looksLikeMovie(blob)) {
+        refuse('media.truncated', 'The file breaks off before its index. Copy it from the camera again.');
+      }
       refuse('media.no-pictures', 'The file holds neither pictures nor sound. Choose another one.');
     }
     const duration = await input.computeDuration();

@@ -83,12 +83,16 @@ function Opened() {
 
   useEffect(() => {
     if (!projects || known || started.current) return;
-    if (projects.length > 0) goTo({ project: projects[0].id, moment: null }, true);
-    else {
+    const settle = async () => {
+      // A project that was made a moment ago is in the store before it is in the list.
+      if (where.project && (await store.records.get(where.project))?.alive) return;
+      if (projects.length > 0) return goTo({ project: projects[0].id, moment: null }, true);
+      if (started.current) return;
       started.current = true;
-      queueMicrotask(() => void demo());
-    }
-  }, [projects, known, demo]);
+      await demo();
+    };
+    void settle();
+  }, [projects, known, demo, store, where.project]);
 
   if (opening) return <Waiting text={opening} />;
   if (!snapshot || !projects) return <Waiting text="Opening the bench …" />;

@@ -38,12 +38,12 @@ export function LiveNumber({
 }: Props) {
   const [typing, setTyping] = useState<string | null>(null);
   const [dragged, setDragged] = useState<number | null>(null);
-  const button = useRef<HTMLButtonElement>(null);
+  const shownNumber = useRef<HTMLSpanElement>(null);
   const start = useRef<{ x: number; value: number; moved: boolean } | null>(null);
   const fit = (next: number) => Math.min(max, Math.max(min, Math.round(next / step) * step));
 
   useEffect(() => {
-    const element = button.current;
+    const element = shownNumber.current;
     const turn = (event: WheelEvent) => {
       if (document.activeElement !== element) return;
       event.preventDefault();
@@ -78,7 +78,7 @@ export function LiveNumber({
   }
 
   const shown = dragged ?? value;
-  const down = (event: PointerEvent<HTMLButtonElement>) => {
+  const down = (event: PointerEvent<HTMLSpanElement>) => {
     event.currentTarget.setPointerCapture(event.pointerId);
     start.current = { x: event.clientX, value, moved: false };
   };
@@ -110,15 +110,15 @@ export function LiveNumber({
     }
   };
   return (
-    <button
-      ref={button}
-      type="button"
+    <span
+      ref={shownNumber}
+      tabIndex={0}
       role="spinbutton"
       aria-label={label}
       aria-valuenow={shown}
       aria-valuetext={show(shown)}
       title={also?.(shown) ?? 'Drag, use the arrow keys, or press to type'}
-      className="num cursor-ew-resize touch-none whitespace-nowrap border-b-2 px-0.5 hover:bg-sunk"
+      className="num inline-block cursor-ew-resize touch-none select-none whitespace-nowrap border-b-2 px-0.5 hover:bg-sunk"
       style={{ borderColor: dye ?? 'var(--ink2)' }}
       onPointerDown={down}
       onPointerMove={move}
@@ -127,6 +127,6 @@ export function LiveNumber({
       onKeyDown={key}
     >
       {show(shown)}
-    </button>
+    </span>
   );
 }
