@@ -6,7 +6,7 @@ export default defineConfig({
     projects: [
       {
         resolve: { alias },
-        test: { name: 'unit', include: ['src/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 60_000 },
+        test: { name: 'unit', include: ['src/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 240_000 },
       },
       {
         resolve: { alias },

@@ -11,7 +11,9 @@ const { page } = bench;
 const desktop = { width: 1280, height: 800 };
 const phone = { width: 390, height: 844 };
 const shoot = async (name: string, of: Page = page) => {
-  await of.waitForTimeout(2500);
+  await of.mouse.move(2, 400);
+  await of.evaluate('document.activeElement?.blur()');
+  await of.waitForTimeout(2000);
   await of.screenshot({ path: `docs/screenshots/${name}.png` });
 };
 

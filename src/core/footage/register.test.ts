@@ -23,7 +23,7 @@ describe('registration', () => {
   it('finds moves up to 4 px and 0.3° behind a performer who covers 30 %', () => {
     const next = random(7);
     const errors: number[] = [];
-    for (let round = 0; round < 24; round++) {
+    for (let round = 0; round < 16; round++) {
       const scene = texture(100 + (round % 6), size);
       const truth = {
         dx: next() * 8 - 4,

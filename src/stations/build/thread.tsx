@@ -7,6 +7,8 @@ export function Thread({ from, frame, to, text }: { from: number; frame: Frame; 
   const x = frame.left + to[0] * frame.width;
   const y = frame.top + to[1] * frame.height;
   const wide = text.length * 6.9 + 14;
+  // The label stays on the stage: where there is no room at the right it stands at the left.
+  const label = x + 11 + wide > frame.left * 2 + frame.width ? x - 11 - wide : x + 11;
   return (
     <svg
       className="pointer-events-none absolute inset-0 h-full w-full overflow-visible"
@@ -20,8 +22,8 @@ export function Thread({ from, frame, to, text }: { from: number; frame: Frame; 
         fill="none"
       />
       <circle cx={x} cy={y} r="5.5" fill="#15182b" stroke="#86b6df" strokeWidth="2.2" />
-      <rect x={x + 11} y={y - 10} width={wide} height="19" rx="2" fill="#15182b" />
-      <text x={x + 18} y={y + 4} fontSize="11" fill="#efe6d6" className="num">
+      <rect x={label} y={y - 10} width={wide} height="19" rx="2" fill="#15182b" />
+      <text x={label + 7} y={y + 4} fontSize="11" fill="#efe6d6" className="num">
         {text}
       </text>
     </svg>
