@@ -62,6 +62,7 @@ export class MovieWriter {
   private readonly pictures: VideoSampleSource;
   private readonly sound: AudioSampleSource | null;
   private readonly buffer: BufferTarget | null;
+  private bytes = new Uint8Array(0);
 
   private constructor(private readonly options: WriterOptions) {
     const { container } = options;
@@ -91,18 +92,21 @@ export class MovieWriter {
 
   /** Adds a picture. The planes may be painted over as soon as this returns its promise's value. */
   async addPicture(image: YuvImage, time: number, duration: number): Promise<void> {
-    const bytes = new Uint8Array(image.y.length + image.u.length + image.v.length);
-    bytes.set(image.y);
-    bytes.set(image.u, image.y.length);
-    bytes.set(image.v, image.y.length + image.u.length);
-    const sample = new VideoSample(bytes, {
+    const size = image.y.length + image.u.length + image.v.length;
+    if (this.bytes.length !== size) this.bytes = new Uint8Array(size);
+    this.bytes.set(image.y);
+    this.bytes.set(image.u, image.y.length);
+    this.bytes.set(image.v, image.y.length + image.u.length);
+    // The frame takes its own copy at once; the sample adds the exact time, which a frame rounds.
+    const frame = new VideoFrame(this.bytes, {
       format: 'I420',
       codedWidth: image.width,
       codedHeight: image.height,
-      timestamp: time,
-      duration,
+      timestamp: Math.round(time * 1e6),
+      duration: Math.round(duration * 1e6),
       colorSpace: colour,
     });
+    const sample = new VideoSample(frame, { timestamp: time, duration });
     await this.pictures.add(sample);
     sample.close();
   }

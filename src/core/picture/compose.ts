@@ -7,7 +7,24 @@ import { halveMask, rasterMask } from './mask';
 import { blankYuv, bt709, factorsOf, half, resizeYuv, type YuvImage, type YuvKind } from './planes';
 import { resamplePlane, type Bounds } from './resample';
 
-type MaskPlanes = { luma: Uint8Array; chroma: Uint8Array; bounds: Bounds };
+/** A mask with, for each row, where its longest fully covered run begins and ends. */
+type MaskPlane = { cover: Uint8Array; solid: Int32Array };
+type MaskPlanes = { luma: MaskPlane; chroma: MaskPlane; bounds: Bounds };
+
+function withRuns(cover: Uint8Array, width: number): MaskPlane {
+  const solid = new Int32Array((cover.length / width) * 2);
+  for (let row = 0; row * width < cover.length; row++) {
+    let start = -1;
+    for (let x = 0; x <= width; x++) {
+      const full = x < width && cover[row * width + x] === 255;
+      if (full && start < 0) start = x;
+      if (full || start < 0) continue;
+      if (x - start > solid[2 * row + 1] - solid[2 * row]) [solid[2 * row], solid[2 * row + 1]] = [start, x];
+      start = -1;
+    }
+  }
+  return { cover, solid };
+}
 
 /** Smallest even-aligned part of the frame that a mask touches. */
 function boundsOf({ width, height, data }: GrayImage): Bounds {
@@ -36,37 +53,32 @@ const halved = (bounds: Bounds): Bounds => ({
   bottom: half(bounds.bottom),
 });
 
-/** Lays one plane over another; rows and spans that are fully covered are copied. */
+/** Lays one plane over another; rows and runs that are fully covered are copied. */
 function layPlane(
   back: Uint8Array,
   front: Uint8Array,
   width: number,
   bounds: Bounds,
-  cover: Uint8Array | null,
+  mask: MaskPlane | null,
   inside: Uint8Array | null,
   opacity: number,
 ): void {
   const full = opacity >= 1 && !inside;
   for (let y = bounds.top; y < bounds.bottom; y++) {
-    const end = y * width + bounds.right;
-    let at = y * width + bounds.left;
-    if (!cover && full) {
-      back.set(front.subarray(at, end), at);
-      continue;
-    }
-    while (at < end) {
-      const amount = cover ? cover[at] : 255;
-      if (amount === 255 && full) {
-        let stop = at + 1;
-        while (stop < end && (!cover || cover[stop] === 255)) stop++;
-        back.set(front.subarray(at, stop), at);
-        at = stop;
+    const base = y * width;
+    const end = base + bounds.right;
+    const solidStart = full ? (mask ? base + mask.solid[2 * y] : base + bounds.left) : -1;
+    const solidEnd = mask ? base + mask.solid[2 * y + 1] : end;
+    for (let at = base + bounds.left; at < end; at++) {
+      if (at === solidStart && solidEnd > at) {
+        back.set(front.subarray(at, solidEnd), at);
+        at = solidEnd - 1;
         continue;
       }
+      const amount = mask ? mask.cover[at] : 255;
       if (amount > 0 && (!inside || inside[at])) {
         back[at] += ((front[at] - back[at]) * amount * opacity) / 255 + (front[at] >= back[at] ? 0.5 : -0.5);
       }
-      at++;
     }
   }
 }
@@ -294,7 +306,11 @@ export class PlanarPainter {
     const factor = this.size.width / this.delivery.width;
     const points = mask.points.map(([x, y]): [number, number] => [x * factor, y * factor]);
     const image = rasterMask(points, mask.feather * factor, this.size);
-    const planes = { luma: image.data, chroma: halveMask(image), bounds: boundsOf(image) };
+    const planes = {
+      luma: withRuns(image.data, image.width),
+      chroma: withRuns(halveMask(image), half(image.width)),
+      bounds: boundsOf(image),
+    };
     if (this.masks.size > 8) this.masks.clear();
     this.masks.set(key, planes);
     return planes;
