@@ -181,16 +181,17 @@ export function seamCost(size: Size, cost: Float64Array, labels: ArrayLike<numbe
 }
 
 /**
- * 95th percentile CIEDE2000 between what lies on both sides of a join in one frame. Colours are means of
- * nine by nine pixels: an eye sees a step between surfaces, not the sensor's noise.
+ * 95th percentile CIEDE2000 between what lies on both sides of a join in one frame. Colours are means
+ * over squares of about a fiftieth of the width: an eye sees a step between surfaces, not the sensor's noise.
  */
 export function joinVisibility(takes: RgbaImage[], labels: ArrayLike<number>): number {
   const { width, height } = takes[0];
+  const reach = Math.floor(width / 120);
   const differences: number[] = [];
   const lab = ({ data }: RgbaImage, px: number, py: number) => {
     let [red, green, blue, count] = [0, 0, 0, 0];
-    for (let y = Math.max(0, py - 4); y <= Math.min(height - 1, py + 4); y++) {
-      for (let x = Math.max(0, px - 4); x <= Math.min(width - 1, px + 4); x++) {
+    for (let y = Math.max(0, py - reach); y <= Math.min(height - 1, py + reach); y++) {
+      for (let x = Math.max(0, px - reach); x <= Math.min(width - 1, px + reach); x++) {
         const at = (y * width + x) * 4;
         red += data[at];
         green += data[at + 1];
