@@ -1,5 +1,6 @@
 import { bar, box, disc, type Canvas, type Paint, type Rgb } from './canvas';
-import { seeded, smoothNoise } from './random';
+import { seeded } from '@/core/random';
+import { smoothNoise } from './noise';
 
 const plaster = smoothNoise(11);
 const grain = smoothNoise(23);

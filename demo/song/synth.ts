@@ -1,5 +1,5 @@
 import { toPcm, wavHead } from '@/core/formats/wav';
-import { seeded } from '../set/random';
+import { seeded } from '@/core/random';
 import { beatsPerBar, energyOf, songBeats } from './score';
 
 const sampleRate = 48000;

@@ -1,23 +1,13 @@
 import { invertAffine, placementMatrix } from '../footage/placement';
 import type { Placement } from '../footage/register';
 import type { GrayImage, RgbaImage, Size } from '../picture/image';
-
-/** Repeatable random numbers 0..1 (mulberry32). */
-export function random(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+import { seeded } from '../random';
 
 type Blob = { x: number; y: number; size: number; level: number };
 
 /** A continuous picture: shelves of blobs and edges, whose value is known at every point. */
 export function texture(seed: number, size: Size): (x: number, y: number) => number {
-  const next = random(seed);
+  const next = seeded(seed);
   const blobs: Blob[] = Array.from({ length: 160 }, () => ({
     x: next() * size.width * 1.2 - size.width * 0.1,
     y: next() * size.height * 1.2 - size.height * 0.1,
@@ -47,7 +37,7 @@ export function shot(
   } = {},
 ): GrayImage {
   const back = invertAffine(placementMatrix(moved, size));
-  const next = random(options.seed ?? 1);
+  const next = seeded(options.seed ?? 1);
   const data = new Float32Array(size.width * size.height);
   const { performer } = options;
   for (let y = 0; y < size.height; y++) {

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { painted, random } from '../__tests__/scene';
+import { painted } from '../__tests__/scene';
+import { seeded } from '../random';
 import { matchColour } from './colour-match';
 import { gradeColour, type Cdl } from '../picture/grade';
 import type { RgbaImage } from '../picture/image';
 
 const size = { width: 320, height: 180 };
-const next = random(3);
+const next = seeded(3);
 const patches = Array.from(
   { length: 96 },
   () => [30 + next() * 170, 30 + next() * 170, 30 + next() * 170] as const,
@@ -16,7 +17,7 @@ const plate = painted(
 );
 
 const relit = (image: RgbaImage, light: (rgb: number[]) => number[], noise = 2): RgbaImage => {
-  const grain = random(9);
+  const grain = seeded(9);
   return painted(size, (x, y) => {
     const at = (y * size.width + x) * 4;
     return light([...image.data.slice(at, at + 3)]).map((v) => v + (grain() - 0.5) * 2 * noise) as [

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { painted, random } from '../__tests__/scene';
+import { painted } from '../__tests__/scene';
+import { seeded } from '../random';
 import { cutStill, joinCost, newDisagreement, addDisagreement, outlineOf, seamCost, solveSeam } from './seam';
 import { followTap, largestThing, presenceOf } from './presence';
 
@@ -14,7 +15,7 @@ describe('the best seam', () => {
   it('costs no more than any straight seam that keeps both sides', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 10_000 }), (seed) => {
-        const next = random(seed);
+        const next = seeded(seed);
         const small = { width: 24, height: 14 };
         const cost = Float64Array.from({ length: 24 * 14 }, () => next() * 20);
         const forced = new Int16Array(24 * 14).fill(-1);
@@ -35,7 +36,7 @@ describe('the best seam', () => {
   it('agrees with trying every division of a tiny picture', () => {
     const tiny = { width: 4, height: 3 };
     for (let seed = 1; seed < 12; seed++) {
-      const next = random(seed);
+      const next = seeded(seed);
       const cost = Float64Array.from({ length: 12 }, () => next() * 9);
       const forced = new Int16Array(12).fill(-1);
       forced[0] = 0;

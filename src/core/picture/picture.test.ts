@@ -1,6 +1,7 @@
 import { differenceCiede2000 } from 'culori';
 import { describe, expect, it } from 'vitest';
-import { painted, random } from '../__tests__/scene';
+import { painted } from '../__tests__/scene';
+import { seeded } from '../random';
 import { blendModes, type BlendMode } from './blend';
 import { ciede2000, labOf } from './colour';
 import { gradeColour } from './grade';
@@ -17,7 +18,7 @@ describe('colour difference', () => {
 
   it('agrees with the package culori from sRGB to the difference', () => {
     const reference = differenceCiede2000();
-    const next = random(12);
+    const next = seeded(12);
     for (let round = 0; round < 200; round++) {
       const [a, b] = [0, 1].map(() => [0, 1, 2].map(() => Math.floor(next() * 256)));
       const rgb = ([r, g, bl]: number[]) => ({ mode: 'rgb' as const, r: r / 255, g: g / 255, b: bl / 255 });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { random } from '../__tests__/scene';
+import { seeded } from '../random';
 import { trackBeats } from './track';
 import { Resampler } from './resample';
 
@@ -8,7 +8,7 @@ const rate = 44100;
 /** A drum pattern at given beats: low on the first of the bar, noise on the others, eighths between. */
 function drums(beats: number[], duration: number, beatsPerBar: number): Float32Array {
   const out = new Float32Array(Math.round(duration * rate));
-  const next = random(4);
+  const next = seeded(4);
   const strike = (time: number, kind: 'low' | 'noise' | 'tick') => {
     const from = Math.round(time * rate);
     for (let at = 0; at < rate * 0.14 && from + at < out.length; at++) {
@@ -81,7 +81,7 @@ describe('beat tracking', () => {
     expect(() => trackBeats(new Float32Array(10), 0)).toThrow(
       expect.objectContaining({ code: 'sample-rate' }),
     );
-    const next = random(2);
+    const next = seeded(2);
     const noise = Float32Array.from({ length: rate * 10 }, () => next() - 0.5);
     expect(trackBeats(noise, rate).confidence).toBeLessThan(0.35);
   });

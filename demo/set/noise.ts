@@ -1,13 +1,4 @@
-/** Repeatable random numbers 0..1 (mulberry32), so that the demo comes out the same each time. */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+import { seeded } from '@/core/random';
 
 /** Smooth noise -1..1 over the plane. */
 export function smoothNoise(seed: number): (x: number, y: number) => number {
