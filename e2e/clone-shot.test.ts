@@ -215,6 +215,33 @@ describe('the whole job, on the encoded files of the demo', () => {
     expect(csv).toMatch(/move sideways/);
   });
 
+  it('writes WebM as well, chosen with the keyboard alone', async () => {
+    const { page } = bench;
+    await page.getByRole('combobox', { name: 'Kind of file' }).focus();
+    await page.keyboard.press('Enter');
+    await page.getByRole('option', { name: /WebM/ }).waitFor();
+    await page.keyboard.press('End');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'Render the shot' }).focus();
+    await page.keyboard.press('Enter');
+    const done = page.locator('[data-render=done]').filter({ hasText: '.webm' });
+    await done.waitFor({ timeout: 400_000 });
+    const download = page.waitForEvent('download');
+    await done.getByRole('button', { name: 'Save', exact: true }).press('Enter');
+    await (await download).saveAs(file('shot.webm'));
+    const shot = await storedShot();
+    const video = probe(file('shot.webm'), 'v:0');
+    expect(video.codec_name).toBe('vp9');
+    expect(Number(video.nb_read_frames)).toBe(shot.end - shot.start);
+    expect([video.color_range, video.color_space]).toEqual(['tv', 'bt709']);
+    expect(probe(file('shot.webm'), 'a:0').codec_name).toBe('opus');
+    const [first, last] = [0, shot.end - shot.start - 1].map((at) => [
+      yuvToRgba(decode(file('shot.webm'), 1280, 720)[at]),
+      yuvToRgba(decode(file('shot.mov'), 1280, 720)[at]),
+    ]);
+    for (const [webm, mov] of [first, last]) expect(psnr(webm, mov)).toBeGreaterThan(32);
+  });
+
   async function expectFinding(code: string) {
     await bench.finding(code).waitFor({ timeout: 120_000 });
   }

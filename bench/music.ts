@@ -1,0 +1,89 @@
+/** Music with known beats: Debian's openttd-openmsx songs, rendered by fluidsynth with timgm6mb-soundfont. */
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseMidi } from 'midi-file';
+
+const songs = '/usr/share/games/openttd/baseset/openmsx';
+const instruments = '/usr/share/sounds/sf2/TimGM6mb.sf2';
+/** Their written tempo is not their music's. */
+const leftOut = ['chemistry_lab.mid', 'tttheme2.mid'];
+const cache = '.cache/music';
+export const sampleRate = 44100;
+
+export type KnownSong = { name: string; samples: Float32Array; beats: number[] };
+
+/** Seconds of every quarter note of a MIDI file, from its tempo map. */
+function writtenBeats(path: string, seconds: number): number[] {
+  const { header, tracks } = parseMidi(readFileSync(path));
+  const perQuarter = header.ticksPerBeat as number;
+  const tempos = tracks.flatMap((track) => {
+    let tick = 0;
+    return track.flatMap((event) => {
+      tick += event.deltaTime;
+      return event.type === 'setTempo' ? [{ tick, micros: event.microsecondsPerBeat }] : [];
+    });
+  });
+  tempos.sort((a, b) => a.tick - b.tick);
+  const beats: number[] = [];
+  let [tick, time, micros, next] = [0, 0, 500_000, 0];
+  for (let beat = 0; time < seconds; beat++) {
+    for (; next < tempos.length && tempos[next].tick <= beat * perQuarter; next++) {
+      time += ((tempos[next].tick - tick) / perQuarter) * (micros / 1e6);
+      [tick, micros] = [tempos[next].tick, tempos[next].micros];
+    }
+    time += ((beat * perQuarter - tick) / perQuarter) * (micros / 1e6);
+    tick = beat * perQuarter;
+    if (time < seconds) beats.push(time);
+  }
+  return beats;
+}
+
+/** Mono samples of a rendered song, at most `seconds` of them. */
+export function rendered(path: string, name: string, seconds: number): Float32Array {
+  mkdirSync(cache, { recursive: true });
+  const wav = join(cache, `${name}.wav`);
+  if (!existsSync(wav))
+    execFileSync('fluidsynth', ['-niq', '-F', wav, '-r', String(sampleRate), instruments, path]);
+  const args = ['-loglevel', 'error', '-i', wav, '-t', String(seconds), '-ac', '1', '-f', 'f32le', '-'];
+  const bytes = execFileSync('ffmpeg', args, { maxBuffer: 2 ** 31 - 1 });
+  return new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+}
+
+/** The first 90 s of each song whose written tempo is its music's. */
+export function* knownSongs(): Generator<KnownSong> {
+  if (!existsSync(songs) || !existsSync(instruments))
+    throw new Error('Install the Debian packages openttd-openmsx, fluidsynth and timgm6mb-soundfont first.');
+  for (const file of readdirSync(songs).filter((one) => one.endsWith('.mid') && !leftOut.includes(one))) {
+    const path = join(songs, file);
+    const samples = rendered(path, file, 90);
+    const name = file.replace('.mid', '');
+    yield { name, samples, beats: writtenBeats(path, samples.length / sampleRate) };
+  }
+}
+
+const window = 0.07;
+const settling = 5;
+
+/** F-measure with a window of ±70 ms, first 5 s left out. @see Dixon 2007; MIREX audio beat tracking */
+export function fMeasure(found: readonly number[], truth: readonly number[]): number {
+  const a = found.filter((time) => time >= settling);
+  const b = truth.filter((time) => time >= settling);
+  let hits = 0;
+  let from = 0;
+  for (const time of b) {
+    while (from < a.length && a[from] < time - window) from++;
+    if (from < a.length && a[from] <= time + window) {
+      hits++;
+      from++;
+    }
+  }
+  return a.length + b.length > 0 ? (2 * hits) / (a.length + b.length) : 0;
+}
+
+/** The best F-measure at the written level, at its double and at its half. */
+export function fAtAnyLevel(found: readonly number[], truth: readonly number[]): number {
+  const double = truth.flatMap((time, at) => (at + 1 < truth.length ? [time, (time + truth[at + 1]) / 2] : [time]));
+  const halves = [0, 1].map((phase) => truth.filter((_, at) => at % 2 === phase));
+  return Math.max(...[truth, double, ...halves].map((level) => fMeasure(found, level)));
+}
