@@ -83,7 +83,9 @@ export function fMeasure(found: readonly number[], truth: readonly number[]): nu
 
 /** The best F-measure at the written level, at its double and at its half. */
 export function fAtAnyLevel(found: readonly number[], truth: readonly number[]): number {
-  const double = truth.flatMap((time, at) => (at + 1 < truth.length ? [time, (time + truth[at + 1]) / 2] : [time]));
+  const double = truth.flatMap((time, at) =>
+    at + 1 < truth.length ? [time, (time + truth[at + 1]) / 2] : [time],
+  );
   const halves = [0, 1].map((phase) => truth.filter((_, at) => at % 2 === phase));
   return Math.max(...[truth, double, ...halves].map((level) => fMeasure(found, level)));
 }

@@ -1,4 +1,4 @@
-import FFT from 'fft.js';
+import { eachSpectrum, type Sound } from './spectrum';
 
 /** How strongly new sound starts, a hop at a time, in three bands and together. */
 export type Onsets = {
@@ -10,48 +10,29 @@ export type Onsets = {
   low: Float32Array;
   mid: Float32Array;
   high: Float32Array;
-  /** loudness below 150 Hz, a hop */
-  bass: Float32Array;
 };
 
 const bandCount = 28;
 const lowest = 40;
 const highest = 9000;
 
-/** Sound at about 22 kHz: neighbours are averaged. */
-function slowDown(samples: Float32Array, sampleRate: number): { data: Float32Array; rate: number } {
-  const factor = Math.max(1, Math.floor(sampleRate / 22050));
-  if (factor === 1) return { data: samples, rate: sampleRate };
-  const data = new Float32Array(Math.floor(samples.length / factor));
-  for (let index = 0, at = 0; index < data.length; index++) {
-    let sum = 0;
-    for (let step = 0; step < factor; step++) sum += samples[at++];
-    data[index] = sum / factor;
-  }
-  return { data, rate: sampleRate / factor };
-}
-
 /**
  * Onset strength from spectral flux in logarithmic bands, each compared with its neighbours before.
- * @param samples mono, -1..1
+ * @param sound about 22 kHz; -1..1 once `gain` is applied
  * @see Böck 2012 (spectral flux with maximum filter)
  */
-export function findOnsets(samples: Float32Array, sampleRate: number): Onsets {
-  const { data, rate } = slowDown(samples, sampleRate);
+export function findOnsets({ data, rate }: Sound, gain: number): Onsets {
   const size = 2 ** Math.round(Math.log2(rate * 0.046));
   const hop = Math.max(1, Math.round(rate / 100));
   const hops = Math.max(0, Math.floor((data.length - size) / hop) + 1);
-  const fft = new FFT(size);
-  const window = Float32Array.from(
-    { length: size },
-    (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size),
-  );
-  const edges = Array.from({ length: bandCount + 1 }, (_, band) => {
-    const top = Math.min(highest, rate / 2);
-    return (lowest * (top / lowest) ** (band / bandCount) * size) / rate;
+  const top = Math.min(highest, rate / 2);
+  const bands = Array.from({ length: bandCount }, (_, band) => {
+    const edge = (step: number) => (lowest * (top / lowest) ** (step / bandCount) * size) / rate;
+    const from = Math.max(1, Math.floor(edge(band)));
+    const to = Math.min(size / 2, Math.max(from + 1, Math.floor(edge(band + 1))));
+    const hz = (edge(band) * rate) / size;
+    return { from, to, name: hz < 200 ? ('low' as const) : hz < 2200 ? ('mid' as const) : ('high' as const) };
   });
-  const input = new Array<number>(size).fill(0);
-  const output = fft.createComplexArray() as number[];
   const out: Onsets = {
     rate: rate / hop,
     start: size / 2 / rate,
@@ -59,42 +40,63 @@ export function findOnsets(samples: Float32Array, sampleRate: number): Onsets {
     low: new Float32Array(hops),
     mid: new Float32Array(hops),
     high: new Float32Array(hops),
-    bass: new Float32Array(hops),
   };
-  const history: Float32Array[] = [];
-  for (let index = 0; index < hops; index++) {
-    const base = index * hop;
-    for (let i = 0; i < size; i++) input[i] = data[base + i] * window[i];
-    fft.realTransform(output, input);
-    const bands = new Float32Array(bandCount);
+  // Three frames in a ring: now, and the one two hops ago that it is compared with.
+  const history = [0, 1, 2].map(() => new Float32Array(bandCount));
+  eachSpectrum(data, size, hop, bands[bandCount - 1].to, (frame, power) => {
+    const levels = history[frame % 3];
+    const before = history[(frame + 1) % 3];
     for (let band = 0; band < bandCount; band++) {
-      const from = Math.max(1, Math.floor(edges[band]));
-      const to = Math.max(from + 1, Math.floor(edges[band + 1]));
+      const { from, to } = bands[band];
       let sum = 0;
-      for (let bin = from; bin < to && bin < size / 2; bin++) {
-        sum += output[2 * bin] * output[2 * bin] + output[2 * bin + 1] * output[2 * bin + 1];
-      }
-      bands[band] = Math.log1p(30 * Math.sqrt(sum / (to - from)));
+      for (let bin = from; bin < to; bin++) sum += power[bin];
+      levels[band] = Math.log1p(30 * gain * Math.sqrt(sum / Math.max(1, to - from)));
     }
-    const before = history.length >= 2 ? history[history.length - 2] : history[0];
-    if (before) {
-      for (let band = 0; band < bandCount; band++) {
-        const most = Math.max(
-          before[Math.max(0, band - 1)],
-          before[band],
-          before[Math.min(bandCount - 1, band + 1)],
-        );
-        const rise = Math.max(0, bands[band] - most);
-        const centre = (edges[band] * rate) / size;
-        if (centre < 200) out.low[index] += rise;
-        else if (centre < 2200) out.mid[index] += rise;
-        else out.high[index] += rise;
-        out.all[index] += rise;
-      }
+    if (frame < 2) return;
+    for (let band = 0; band < bandCount; band++) {
+      const most = Math.max(before[Math.max(0, band - 1)], before[band], before[band + 1] ?? 0);
+      const rise = levels[band] - most;
+      if (rise <= 0) continue;
+      out[bands[band].name][frame] += rise;
+      out.all[frame] += rise;
     }
-    for (let band = 0; band < 8; band++) out.bass[index] += bands[band];
-    history.push(bands);
-    if (history.length > 3) history.shift();
-  }
+  });
   return out;
+}
+
+/** Strength above its own surroundings of 0.8 s, in units of its spread, at most 8. */
+export function sharpen(values: Float32Array, rate: number): Float32Array {
+  const reach = Math.round(rate * 0.4);
+  const sums = new Float64Array(values.length + 1);
+  for (let index = 0; index < values.length; index++) sums[index + 1] = sums[index] + values[index];
+  const out = new Float32Array(values.length);
+  let squares = 0;
+  for (let index = 0; index < values.length; index++) {
+    const from = Math.max(0, index - reach);
+    const to = Math.min(values.length, index + reach + 1);
+    out[index] = Math.max(0, values[index] - (sums[to] - sums[from]) / (to - from));
+    squares += out[index] * out[index];
+  }
+  const spread = Math.sqrt(squares / Math.max(1, values.length));
+  return spread > 1e-9 ? out.map((value) => Math.min(8, value / spread)) : out;
+}
+
+/** The strongest of a few hops round a time in seconds; 0 outside the sound. */
+export function strongestNear(values: Float32Array, onsets: Onsets, time: number, reach = 2): number {
+  const hop = Math.round((time - onsets.start) * onsets.rate);
+  const last = Math.min(values.length - 1, hop + reach);
+  let most = 0;
+  for (let at = Math.max(0, hop - reach); at <= last; at++) if (values[at] > most) most = values[at];
+  return most;
+}
+
+/** A hop moved to where the strength beside it peaks, between hops where it is strong enough to tell. */
+export function settle(onsets: Float32Array, hop: number): number {
+  let peak = hop;
+  for (let at = Math.max(1, hop - 2); at <= Math.min(onsets.length - 2, hop + 2); at++)
+    if (onsets[at] > onsets[peak]) peak = at;
+  const [before, middle, after] = [onsets[peak - 1] ?? 0, onsets[peak], onsets[peak + 1] ?? 0];
+  if (middle < 0.5) return hop;
+  const bend = before - 2 * middle + after;
+  return peak + (bend < -1e-6 ? Math.max(-0.5, Math.min(0.5, (before - after) / (2 * bend))) : 0);
 }
