@@ -2,20 +2,28 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   barAndBeat,
+  barStart,
   beatLabel,
   beatOfTime,
-  doubleGrid,
   frameOfBeat,
-  halveGrid,
+  nextBar,
   positionOf,
   regularGrid,
-  reportGrid,
-  setDownbeat,
-  shiftGrid,
   timeOfBeat,
   type BeatGrid,
-  type GridChange,
 } from './grid';
+import {
+  doubleGrid,
+  halveGrid,
+  layTaps,
+  moveBeat,
+  setDownbeat,
+  setMeter,
+  setTempoFrom,
+  shiftGrid,
+  type GridChange,
+} from './grid-change';
+import { beatFrames, beatPattern, compareRates, offsetNotice, reportGrid } from './grid-report';
 import { perSecond } from './rate';
 
 const film = { num: 24000, den: 1001 };
@@ -87,11 +95,121 @@ describe('beat grid', () => {
     expect(report.breathing).toBeCloseTo(0, 6);
     expect(report.framesPerBeat).toBeCloseTo(13.793, 2);
     expect(report.pattern.every((frames) => frames === 13 || frames === 14)).toBe(true);
-    expect(report.worst.frames).toBeLessThanOrEqual(0.5);
+    expect(report.worst * perSecond(film)).toBeLessThanOrEqual(0.5);
+  });
+
+  // Arithmetic: 120 beats a minute at 25 frames are 12.5 frames a beat; 128 at 24000/1001 are 11.238 76.
+  it('knows the pattern of frames a beat', () => {
+    expect(beatPattern(12.5)).toEqual([13, 12]);
+    expect(beatPattern(15)).toEqual([15]);
+    const pattern = beatPattern((60 / 128) * perSecond(film));
+    expect(new Set(pattern)).toEqual(new Set([11, 12]));
+    expect(pattern.slice(0, 4).reduce((sum, frames) => sum + frames, 0)).toBe(45);
+  });
+
+  it('puts every beat on its own nearest frame, whatever the rate', () => {
+    fc.assert(
+      fc.property(grids, (grid) => {
+        for (const report of compareRates(grid))
+          expect(report.worst).toBeLessThanOrEqual(0.5 / perSecond(report.rate) + 1e-9);
+        const rows = beatFrames(grid, film);
+        const since = rows.slice(1).reduce((sum, row) => sum + (row.since ?? 0), 0);
+        expect(rows[0].frame + since).toBe(rows[rows.length - 1].frame);
+      }),
+    );
+    expect(compareRates(wandering)).toHaveLength(8);
+  });
+
+  // ITU-R BT.1359-1: noticed from +45 ms early to -125 ms late, acceptable to +90 and -185; EBU R37: +40 and -60.
+  it.each([
+    [0.02, 'unnoticed'],
+    [-0.059, 'unnoticed'],
+    [0.042, 'beyond R37'],
+    [-0.1, 'beyond R37'],
+    [0.05, 'noticed'],
+    [-0.13, 'noticed'],
+    [0.1, 'unacceptable'],
+    [-0.19, 'unacceptable'],
+  ])('judges a picture that begins %f s after its sound', (off, notice) => {
+    expect(offsetNotice(off)).toBe(notice);
   });
 
   it('refuses a tempo that is none', () => {
     expect(() => regularGrid(0, 0, 10)).toThrow(expect.objectContaining({ code: 'tempo' }));
     expect(() => regularGrid(Number.NaN, 0, 10)).toThrow(expect.objectContaining({ code: 'tempo' }));
+  });
+});
+
+describe('bars of different lengths', () => {
+  const grid = regularGrid(120, 0, 60);
+  const odd = setMeter(setMeter(grid, 8, 3).grid, 14, 4).grid;
+
+  it('count on from where the length changes', () => {
+    expect(barAndBeat(odd, 7)).toEqual({ bar: 2, beat: 4 });
+    expect(barAndBeat(odd, 8)).toEqual({ bar: 3, beat: 1 });
+    expect(barAndBeat(odd, 13)).toEqual({ bar: 4, beat: 3 });
+    expect(barAndBeat(odd, 14)).toEqual({ bar: 5, beat: 1 });
+    expect(barAndBeat(odd, 19)).toEqual({ bar: 6, beat: 2 });
+    expect([barStart(odd, 12.5), nextBar(odd, 12.5)]).toEqual([11, 14]);
+  });
+
+  it('find every position by bar and beat again', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -8, max: 80 }), (position) => {
+        const { bar, beat } = barAndBeat(odd, position);
+        expect(positionOf(odd, bar, beat)).toBe(position);
+      }),
+    );
+  });
+
+  it('a metre equal to the one before it is no change', () => {
+    expect(setMeter(odd, 8, 4).grid.changes).toEqual([{ at: 14, beatsPerBar: 4 }]);
+    expect(setMeter(grid, 0, 4).grid.changes).toEqual([]);
+  });
+
+  it('cut a bar short where the change falls inside it', () => {
+    const cut = setMeter(grid, 6, 3).grid;
+    expect(nextBar(cut, 4)).toBe(6);
+    expect(barAndBeat(cut, 6)).toEqual({ bar: 3, beat: 1 });
+  });
+});
+
+describe('correcting by hand', () => {
+  it('moves one beat and no other, and never past its neighbours', () => {
+    const moved = moveBeat(wandering, 2, 2.2).grid;
+    expect(moved.beats[3]).toBe(2.2);
+    expect(moved.beats.filter((beat, at) => beat !== wandering.beats[at])).toHaveLength(1);
+    expect(() => moveBeat(wandering, 2, 2.75)).toThrow(expect.objectContaining({ code: 'grid' }));
+  });
+
+  it('sets a tempo from a bar on; what lies before stays, what lies after keeps its time', () => {
+    const grid = regularGrid(120, 0, 40);
+    const { grid: next, move } = setTempoFrom(grid, 16, 90, 40);
+    expect(next.beats.slice(0, 17)).toEqual(grid.beats.slice(0, 17));
+    expect(timeOfBeat(next, 20) - timeOfBeat(next, 19)).toBeCloseTo(60 / 90, 9);
+    expect(move(12)).toBe(12);
+    expect(Math.abs(timeOfBeat(next, move(40)) - timeOfBeat(grid, 40))).toBeLessThan(0.1);
+    expect(() => setTempoFrom(grid, 16, 1, 40)).toThrow(expect.objectContaining({ code: 'tempo' }));
+  });
+
+  it('lays taps with their latency out, a stumble and a missed beat notwithstanding', () => {
+    const grid = regularGrid(97, 0.13, 60);
+    const truth = Array.from({ length: 16 }, (_, beat) => 10 + (beat * 60) / 120);
+    const wobble = [4, -6, 3, 8, -2, -9, 5, 1, -4, 60, 2, -3, 6, -1, 3, -5];
+    const taps = truth.map((time, at) => time + 0.08 + wobble[at] / 1000).filter((_, at) => at !== 6);
+    const { grid: next } = layTaps(grid, taps, 0.08, 60);
+    for (const time of truth)
+      expect(Math.min(...next.beats.map((beat) => Math.abs(beat - time)))).toBeLessThan(0.012);
+    const gaps = next.beats.slice(1).map((beat, at) => beat - next.beats[at]);
+    expect(Math.min(...gaps)).toBeGreaterThan(0.2);
+    expect(next.beats[0]).toBeCloseTo(grid.beats[0], 9);
+  });
+
+  it('refuses taps that are no beats', () => {
+    const grid = regularGrid(97, 0.13, 60);
+    expect(() => layTaps(grid, [1, 2, 3], 0, 60)).toThrow(expect.objectContaining({ code: 'taps' }));
+    expect(() => layTaps(grid, [1, 1.01, 1.02, 1.03], 0, 60)).toThrow(
+      expect.objectContaining({ code: 'taps' }),
+    );
   });
 });

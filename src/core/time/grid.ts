@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { frameOfTime, perSecond, timeOfFrame, type Rate } from './rate';
+import { frameOfTime, type Rate } from './rate';
 import { refuse } from '../error';
 
 /**
@@ -10,6 +10,10 @@ export const beatGridSchema = z.object({
   beats: z.array(z.number()).min(2),
   beatsPerBar: z.number().int().min(1).max(16),
   firstDownbeat: z.number().int().nonnegative(),
+  /** where bars of another length begin: beat positions on a bar, rising */
+  changes: z
+    .array(z.object({ at: z.number().int(), beatsPerBar: z.number().int().min(1).max(16) }))
+    .optional(),
 });
 export type BeatGrid = z.infer<typeof beatGridSchema>;
 
@@ -56,101 +60,56 @@ export function beatOfTime(grid: BeatGrid, seconds: number): number {
 export const frameOfBeat = (grid: BeatGrid, rate: Rate, position: number): number =>
   frameOfTime(rate, timeOfBeat(grid, position));
 
+/** A stretch of bars of one length; `bar` counts from 0 at position 0. */
+export type Meter = { at: number; bar: number; beatsPerBar: number };
+
+/** The stretches of bars of one length; the first reaches back before position 0. */
+export function metersOf({ beatsPerBar, changes = [] }: BeatGrid): Meter[] {
+  const meters: Meter[] = [{ at: 0, bar: 0, beatsPerBar }];
+  for (const change of changes) {
+    const last = meters[meters.length - 1];
+    const bars = Math.ceil((change.at - last.at) / last.beatsPerBar);
+    meters.push({ ...change, bar: last.bar + bars });
+  }
+  return meters;
+}
+
+/** The stretch of bars that a position lies in. */
+export function meterAt(grid: BeatGrid, position: number): Meter {
+  const meters = metersOf(grid);
+  return meters.findLast((meter) => position >= meter.at) ?? meters[0];
+}
+
+/** Where the bar begins that a position lies in. */
+export function barStart(grid: BeatGrid, position: number): number {
+  const { at, beatsPerBar } = meterAt(grid, position);
+  return at + Math.floor((position - at) / beatsPerBar) * beatsPerBar;
+}
+
+/** Where the next bar begins; a change of metre always begins one. */
+export function nextBar(grid: BeatGrid, position: number): number {
+  const end = barStart(grid, position) + meterAt(grid, position).beatsPerBar;
+  const cut = grid.changes?.find(({ at }) => at > position && at < end);
+  return cut ? cut.at : end;
+}
+
 /** Bar and beat of a position, both counted from 1; the beat carries the fraction. */
 export function barAndBeat(grid: BeatGrid, position: number): { bar: number; beat: number } {
   const exact = Math.round(position * 1000) / 1000;
-  const bar = Math.floor(exact / grid.beatsPerBar);
-  return { bar: bar + 1, beat: exact - bar * grid.beatsPerBar + 1 };
+  const meter = meterAt(grid, exact);
+  const bars = Math.floor((exact - meter.at) / meter.beatsPerBar);
+  return { bar: meter.bar + bars + 1, beat: exact - meter.at - bars * meter.beatsPerBar + 1 };
 }
 
 /** Position of a bar and beat that count from 1. */
-export const positionOf = (grid: BeatGrid, bar: number, beat = 1): number =>
-  (bar - 1) * grid.beatsPerBar + beat - 1;
+export function positionOf(grid: BeatGrid, bar: number, beat = 1): number {
+  const meters = metersOf(grid);
+  const meter = meters.findLast((one) => bar - 1 >= one.bar) ?? meters[0];
+  return meter.at + (bar - 1 - meter.bar) * meter.beatsPerBar + beat - 1;
+}
 
 /** "bar 10, beat 2.5" */
 export function beatLabel(grid: BeatGrid, position: number): string {
   const { bar, beat } = barAndBeat(grid, position);
   return `bar ${bar}, beat ${Number(beat.toFixed(2))}`;
-}
-
-/** A corrected grid, and where a position of the old grid lies in the new one. */
-export type GridChange = { grid: BeatGrid; move: (position: number) => number };
-
-/** Every second beat, kept in step with the first of the bar; a moment stays at its place in the music. */
-export function halveGrid(grid: BeatGrid): GridChange {
-  const phase = grid.firstDownbeat % 2;
-  const beats = grid.beats.filter((_, index) => index % 2 === phase);
-  if (beats.length < 2) refuse('grid', 'There are too few beats to halve. Set the tempo instead.');
-  return {
-    grid: { ...grid, beats, firstDownbeat: (grid.firstDownbeat - phase) / 2 },
-    move: (position) => position / 2,
-  };
-}
-
-/** A beat between every two; a moment stays at its place in the music. */
-export function doubleGrid(grid: BeatGrid): GridChange {
-  const beats = grid.beats.flatMap((beat, index) =>
-    index + 1 < grid.beats.length ? [beat, (beat + grid.beats[index + 1]) / 2] : [beat],
-  );
-  return {
-    grid: { ...grid, beats, firstDownbeat: grid.firstDownbeat * 2 },
-    move: (position) => position * 2,
-  };
-}
-
-/** All beats later by `seconds`; positions keep their numbers and so follow the beats. */
-export const shiftGrid = (grid: BeatGrid, seconds: number): GridChange => ({
-  grid: { ...grid, beats: grid.beats.map((beat) => beat + seconds) },
-  move: (position) => position,
-});
-
-/** The beat nearest to `seconds` becomes the first of a bar; everything keeps its time. */
-export function setDownbeat(grid: BeatGrid, seconds: number): GridChange {
-  const index = Math.round(beatOfTime(grid, seconds)) + grid.firstDownbeat;
-  const wrapped = ((index % grid.beatsPerBar) + grid.beatsPerBar) % grid.beatsPerBar;
-  const firstDownbeat = Math.min(wrapped, grid.beats.length - 1);
-  return {
-    grid: { ...grid, firstDownbeat },
-    move: (position) => position + grid.firstDownbeat - firstDownbeat,
-  };
-}
-
-/** How the grid sits: its tempo, how much bars breathe, and what rounding to frames does to it. */
-export type GridReport = {
-  bpm: number;
-  /** largest departure of a bar's length from the median bar, as a share */
-  breathing: number;
-  framesPerBeat: number;
-  /** frames of the first bars' beats, after rounding */
-  pattern: number[];
-  /** the beat that rounding moves furthest: by frames and by seconds */
-  worst: { frames: number; seconds: number };
-};
-
-/** Measures a grid against a delivery rate. */
-export function reportGrid(grid: BeatGrid, rate: Rate): GridReport {
-  const { beats, beatsPerBar, firstDownbeat } = grid;
-  const period = (beats[beats.length - 1] - beats[0]) / (beats.length - 1);
-  const bars: number[] = [];
-  for (let index = firstDownbeat; index + beatsPerBar < beats.length; index += beatsPerBar) {
-    bars.push(beats[index + beatsPerBar] - beats[index]);
-  }
-  const median = [...bars].sort((a, b) => a - b)[bars.length >> 1] ?? period * beatsPerBar;
-  const breathing = bars.reduce((most, bar) => Math.max(most, Math.abs(bar / median - 1)), 0);
-  const frames = beats.map((beat) => frameOfTime(rate, beat));
-  const start = Math.min(firstDownbeat, Math.max(0, beats.length - beatsPerBar - 1));
-  const pattern = frames
-    .slice(start, start + beatsPerBar)
-    .map((frame, index) => frames[start + index + 1] - frame);
-  const seconds = beats.reduce(
-    (most, beat, index) => Math.max(most, Math.abs(timeOfFrame(rate, frames[index]) - beat)),
-    0,
-  );
-  return {
-    bpm: 60 / period,
-    breathing,
-    framesPerBeat: period * perSecond(rate),
-    pattern: pattern.filter(Number.isFinite),
-    worst: { frames: seconds * perSecond(rate), seconds },
-  };
 }
