@@ -17,6 +17,8 @@ export function rebuild(raw: {
   const snapshot: Snapshot = {
     project: of('project')[0],
     song: of('song')[0],
+    sections: of('section'),
+    cues: of('cue'),
     takes: of('take'),
     moments: of('moment'),
     media: new Map(raw.media.map((one) => [one.id, one as Media])),

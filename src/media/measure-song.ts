@@ -1,15 +1,16 @@
 import { AudioSampleSink } from 'mediabunny';
 import { refuse } from '@/core/error';
-import { toPcm, wavHead } from '@/core/formats/wav';
+import { readPcm, toPcm, wavHead } from '@/core/formats/wav';
 import type { SongMeasure } from '@/core/model/measures';
+import { levelsOf } from '@/core/song/energy';
 import { peaksOf } from '@/core/song/loudness';
 import { Resampler } from '@/core/song/resample';
-import { trackBeats, type BeatTrack } from '@/core/song/track';
+import { findSections } from '@/core/song/sections';
+import { trackBeats, type BeatHints, type BeatTrack } from '@/core/song/track';
 import { openInput } from './open';
 import type { Progress } from './measure-take';
 
 export const songRate = 48_000;
-const analysisRate = 24_000;
 
 /**
  * Decodes a song once to a 48 kHz WAV that every time refers to, and finds its beats.
@@ -62,11 +63,9 @@ export async function measureSong(
     take(resamplers.map((resampler) => resampler.push(new Float32Array(resampler.latency))));
     const whole = join(mono, frames);
     const loudest = peaksOf(whole, 1)[0];
-    const half = Float32Array.from(
-      { length: frames >> 1 },
-      (_, at) => (whole[2 * at] + whole[2 * at + 1]) / 2,
-    );
-    const beats = trackBeats(half, analysisRate);
+    const beats = trackBeats(whole, songRate, { report: (share) => onProgress(0.7 + 0.25 * share) });
+    const levels = levelsOf(whole, songRate);
+    const sections = findSections(whole, songRate, beats.downbeats, levels, beats.hits);
     onProgress(1);
     const seconds = frames / songRate;
     const perSecond = 80;
@@ -76,6 +75,8 @@ export async function measureSong(
         perSecond,
         peaks: peaksOf(whole, Math.ceil(seconds * perSecond)),
         silent: loudest < 0.001,
+        levels,
+        sections,
       },
       beats,
       wav: new Blob([wavHead(frames, channels, songRate) as Uint8Array<ArrayBuffer>, ...parts], {
@@ -86,6 +87,21 @@ export async function measureSong(
     input.dispose();
   }
 }
+
+/** Finds beats again in a song's WAV, so that they join the passages that are locked. */
+export async function findBeatsAgain(
+  wav: Blob,
+  locked: NonNullable<BeatHints['locked']>,
+  onProgress: Progress,
+): Promise<BeatTrack> {
+  const { channels, sampleRate } = readPcm(await wav.arrayBuffer());
+  const mono = channels.length === 1 ? channels[0] : mixed(channels);
+  return trackBeats(mono, sampleRate, { locked, report: onProgress });
+}
+
+/** The mean of all channels. */
+export const mixed = (channels: readonly Float32Array[]): Float32Array =>
+  channels[0].map((_, at) => channels.reduce((sum, data) => sum + data[at], 0) / channels.length);
 
 function join(parts: readonly Float32Array[], length: number): Float32Array {
   const out = new Float32Array(length);

@@ -12,6 +12,9 @@ import { ActionList, type Action } from '@/ui/actions';
 import { ActivityStrip } from '@/ui/activity';
 import { BenchProvider, type Bench } from '@/ui/bench-context';
 import { Player } from '@/ui/player';
+import { beatAtNeedle, doubleTempo, firstOfBarAt, halveTempo, shiftHalfBeat } from '@/store/commands/song';
+import { bringSongFile, isSongFile } from './song/song-files';
+import { tapEvent } from './song/taps';
 import { useTheme } from '@/ui/theme';
 import { goTo, useWhere } from '@/ui/where';
 import { importFiles } from '@/workers/import-files';
@@ -160,10 +163,16 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       if (files.length === 0) return;
       stop.current = false;
       setImporting({ done: 0, of: files.length, name: files[0].name });
+      for (const file of files.filter(({ name }) => isSongFile(name))) {
+        attempt(async () => {
+          const now = await readSnapshot(store, projectId);
+          if (now) toast.success(await bringSongFile(store, now, file));
+        });
+      }
       const results = await importFiles(
         store,
         projectId,
-        files,
+        files.filter(({ name }) => !isSongFile(name)),
         (done, name) => setImporting({ done, of: files.length, name }),
         () => stop.current,
       );
@@ -176,7 +185,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       if (fine > 0)
         toast.success(fine === 1 ? 'One file is in the project.' : `${fine} files are in the project.`);
     },
-    [store, projectId],
+    [store, projectId, attempt],
   );
 
   useEffect(() => {
@@ -245,12 +254,38 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         keys: String(index + 1),
         run: () => goTo({ station: station.name }),
       })),
+      { id: 'tap', text: 'Tap a beat', keys: 'T', run: () => window.dispatchEvent(new Event(tapEvent)) },
+      ...[
+        { id: 'first', text: 'First of the bar at the needle', keys: 'F', work: firstOfBarAt },
+        { id: 'beat', text: 'Nearest beat to the needle', keys: 'M', work: beatAtNeedle },
+      ].map(({ work, ...action }) => ({
+        ...action,
+        run: () => attempt(() => work(store, snapshot, player.time())),
+      })),
+      {
+        id: 'half',
+        text: 'Half the tempo',
+        keys: 'H',
+        run: () => attempt(() => halveTempo(store, snapshot)),
+      },
+      {
+        id: 'double',
+        text: 'Double the tempo',
+        keys: 'D',
+        run: () => attempt(() => doubleTempo(store, snapshot)),
+      },
+      {
+        id: 'shift',
+        text: 'Beats half a beat on',
+        keys: 'S',
+        run: () => attempt(() => shiftHalfBeat(store, snapshot)),
+      },
       { id: 'files', text: 'Bring in files', keys: 'B', run: () => picker.current?.click() },
       { id: 'theme', text: 'Switch between day and night', keys: 'N', run: switchTheme },
       { id: 'new', text: 'Start a project of your own', run: startProject },
       { id: 'demo', text: 'Open the demo afresh', run: demo },
     ],
-    [player, rate, back, switchTheme, startProject, demo],
+    [player, rate, back, switchTheme, startProject, demo, attempt, store, snapshot],
   );
   const Screen = screens[here];
   return (

@@ -40,7 +40,7 @@ export type Media = {
 export type MeasureValue =
   | { method: 'take-1'; take: TakeMeasure; poster: Blob; complete: boolean }
   | { method: 'compare-1'; comparison: Comparison }
-  | { method: 'song-1'; song: SongMeasure; beats: BeatTrack }
+  | { method: 'song-2'; song: SongMeasure; beats: BeatTrack }
   | { method: 'seam-1'; seam: SeamMeasure };
 /** Something measured, under a key that holds everything it depends on. */
 export type Measure = { key: string; project: string; subject: string; value: MeasureValue };

@@ -28,7 +28,7 @@ function songFindings(snapshot: Snapshot): Finding[] {
   const measure = songMeasure(snapshot);
   const findings = problems(snapshot, (media) => media.type.startsWith('audio'));
   const { song } = snapshot;
-  if (!song || !measure) return findings;
+  if (!song?.media || !measure) return findings;
   const where = { media: song.media };
   if (measure.song.silent) findings.push({ code: 'song.silent', severity: 'fix', where });
   else if (song.grid && song.confidence !== null && song.confidence < 0.35) {

@@ -20,6 +20,7 @@ import {
 export type Need =
   | { kind: 'take'; key: string; label: string; media: string }
   | { kind: 'song'; key: string; label: string; media: string; song: string }
+  | { kind: 'again'; key: string; label: string; media: string; song: string }
   | { kind: 'compare'; key: string; label: string; take: string; plate: string; subject: string }
   | { kind: 'seam'; key: string; label: string; moment: Moment }
   | { kind: 'render'; key: string; label: string; render: string; moment: Moment };
@@ -35,7 +36,7 @@ export function needsOf(snapshot: Snapshot): Need[] {
     if (!measures.has(need.key) && !halted.has(need.key)) needs.push(need);
   };
   const nameOf = (id: string) => media.get(id)?.name ?? 'file';
-  if (song && media.has(song.media)) {
+  if (song?.media && media.has(song.media)) {
     want({
       kind: 'song',
       key: songKey(song.media),
@@ -43,6 +44,10 @@ export function needsOf(snapshot: Snapshot): Need[] {
       media: song.media,
       song: song.id,
     });
+    if (song.again && measures.has(songKey(song.media))) {
+      const key = `again:${song.id}:${song.again}`;
+      want({ kind: 'again', key, label: 'Finding the other beats again', media: song.media, song: song.id });
+    }
   }
   for (const take of takes) {
     if (!media.has(take.media)) continue;

@@ -1,5 +1,15 @@
 import type { Comparison, SeamMeasure, SongMeasure, TakeMeasure } from '@/core/model/measures';
-import type { AnyRecord, Moment, Project, RecordKind, RecordOf, Song, Take } from '@/core/model/records';
+import type {
+  AnyRecord,
+  Cue,
+  Moment,
+  Project,
+  RecordKind,
+  RecordOf,
+  Section,
+  Song,
+  Take,
+} from '@/core/model/records';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
 import { clone } from '@/core/recipes/clone';
@@ -10,6 +20,8 @@ import type { Halted, Media, Measure, Render, Store } from './db';
 export type Snapshot = {
   project: Project;
   song: Song | null;
+  sections: Section[];
+  cues: Cue[];
   takes: Take[];
   moments: Moment[];
   media: Map<string, Media>;
@@ -35,6 +47,8 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
   return {
     project,
     song: aliveOf(records, 'song').sort((a, b) => b.created - a.created)[0] ?? null,
+    sections: aliveOf(records, 'section').sort((a, b) => a.at - b.at),
+    cues: aliveOf(records, 'cue').sort((a, b) => a.at - b.at),
     takes: aliveOf(records, 'take').sort((a, b) => a.order - b.order),
     moments: aliveOf(records, 'moment').sort((a, b) => a.start - b.start),
     media: new Map(media.map((one) => [one.id, one])),
@@ -45,7 +59,7 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
 }
 
 export const takeKey = (media: string) => `take-1:${media}`;
-export const songKey = (media: string) => `song-1:${media}`;
+export const songKey = (media: string) => `song-2:${media}`;
 export const compareKey = (take: string, plate: string) => `compare-1:${take}:${plate}`;
 
 export function takeMeasure(
@@ -65,8 +79,9 @@ export function comparisonOf(snapshot: Snapshot, take: Take | null, plate: Take 
 }
 
 export function songMeasure(snapshot: Snapshot): { song: SongMeasure; beats: BeatTrack } | null {
-  const value = snapshot.song && snapshot.measures.get(songKey(snapshot.song.media))?.value;
-  return value && value.method === 'song-1' ? value : null;
+  const media = snapshot.song?.media;
+  const value = media && snapshot.measures.get(songKey(media))?.value;
+  return value && value.method === 'song-2' ? value : null;
 }
 
 /** The plate that takes are held against: the first one in order. */

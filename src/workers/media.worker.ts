@@ -1,11 +1,21 @@
 import { expose } from 'comlink';
 import { compareTake } from '@/media/compare-take';
-import { measureSong } from '@/media/measure-song';
+import { clickTrack, songWithClick } from '@/media/click-track';
+import { findBeatsAgain, measureSong } from '@/media/measure-song';
 import { measureTake } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
 import { solveMomentSeam } from '@/media/solve-seam';
 import { plainErrors } from './plain-errors';
 
-const api = plainErrors({ probeFile, measureTake, measureSong, compareTake, solveMomentSeam });
+const api = plainErrors({
+  probeFile,
+  measureTake,
+  measureSong,
+  findBeatsAgain,
+  songWithClick,
+  clickTrack,
+  compareTake,
+  solveMomentSeam,
+});
 export type MediaApi = typeof api;
 expose(api);

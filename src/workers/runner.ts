@@ -2,7 +2,7 @@ import { liveQuery } from 'dexie';
 import type { Role } from '@/core/model/records';
 import type { Source } from '@/media/footage';
 import { change } from '@/store/change';
-import { foundGrid } from '@/store/commands/song';
+import { foundGrid, layFoundRest, layFoundSections, lockedPassages } from '@/store/commands/song';
 import type { Measure, MeasureValue, Store } from '@/store/db';
 import { layersOf, needsOf, seamTask, type Need } from '@/store/needs';
 import { readSnapshot, songKey, takeKey, type Snapshot } from '@/store/snapshot';
@@ -143,12 +143,24 @@ export class Runner {
         case 'song': {
           const { measure, beats, wav } = await api.measureSong(await this.original(need.media), progress);
           await this.store.proxies.put({ id: need.media, blob: wav });
-          await this.keep(need.key, need.media, { method: 'song-1', song: measure, beats });
+          await this.keep(need.key, need.media, { method: 'song-2', song: measure, beats });
           const song = (await this.store.records.get(need.song)) ?? null;
           if (song?.kind === 'song' && !song.grid && beats.beats.length >= 2) {
             const set = { grid: foundGrid(beats), confidence: beats.confidence };
             await change(this.store, this.project, 'Beats found', [{ record: need.song, set }], true);
+            const now = await readSnapshot(this.store, this.project);
+            if (now && now.sections.length === 0 && measure.sections.length > 1)
+              await layFoundSections(this.store, now, true);
           }
+          return;
+        }
+        case 'again': {
+          const wav = await this.store.proxies.get(need.media);
+          if (!wav)
+            throw { code: 'absent', message: 'The song is no longer in this browser. Bring it in again.' };
+          const found = await api.findBeatsAgain(wav.blob, lockedPassages(snapshot), progress);
+          const now = await readSnapshot(this.store, this.project);
+          if (now) await layFoundRest(this.store, now, found);
           return;
         }
         case 'compare': {
@@ -209,9 +221,10 @@ export class Runner {
       ended?.();
     };
     try {
-      const wav = snapshot.measures.has(songKey(song.media))
-        ? await this.store.proxies.get(song.media)
-        : null;
+      const wav =
+        song.media && snapshot.measures.has(songKey(song.media))
+          ? await this.store.proxies.get(song.media)
+          : null;
       const blob = await worker.api.renderShot(
         {
           layers: built.layers,

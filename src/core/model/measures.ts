@@ -1,5 +1,6 @@
 import type { ColourMatch } from '../footage/colour-match';
 import type { Placement } from '../footage/register';
+import type { FoundSection } from '../song/sections';
 import type { Size } from '../picture/image';
 import type { YuvImage } from '../picture/planes';
 
@@ -51,7 +52,16 @@ export type Comparison = {
 };
 
 /** What one decoding of a song found. */
-export type SongMeasure = { duration: number; peaks: Float32Array; perSecond: number; silent: boolean };
+export type SongMeasure = {
+  duration: number;
+  peaks: Float32Array;
+  perSecond: number;
+  silent: boolean;
+  /** root mean square, ten a second */
+  levels: Float32Array;
+  /** where sections begin, as the sound has it */
+  sections: FoundSection[];
+};
 
 /** A seam that was solved for a moment; points in shares of the frame. */
 export type SeamMeasure = {

@@ -22,11 +22,37 @@ export const projectSchema = z.object({
 export const songSchema = z.object({
   ...base,
   kind: z.literal('song'),
-  media: id,
+  /** null for a ruler of seconds, while there is no song */
+  media: id.nullable(),
   /** null until beats were found or set */
   grid: beatGridSchema.nullable(),
   /** how sure the search was, 0..1; null where the grid was set by hand */
   confidence: z.number().nullable(),
+  /** beat positions between which beats stay when they are looked for again */
+  locked: z.array(z.object({ from: z.number(), to: z.number() })).optional(),
+  /** when the rest was last asked to be found again; null once it is done */
+  again: z.number().nullable().optional(),
+  /** hits weaker than this are not knotted into the ribbon, 0..1 */
+  hitsAbove: z.number().min(0).max(1).optional(),
+});
+
+/** A part of the song, from a beat position until the next section. */
+export const sectionSchema = z.object({
+  ...base,
+  kind: z.literal('section'),
+  at: z.number(),
+  name: z.string(),
+  /** which of six dyes tints it */
+  dye: z.number().int().min(0).max(5),
+});
+
+/** Sung or spoken words over some beats. */
+export const cueSchema = z.object({
+  ...base,
+  kind: z.literal('cue'),
+  at: z.number(),
+  until: z.number(),
+  text: z.string(),
 });
 
 export const roleSchema = z.enum(['plate', 'left', 'right', 'none']);
@@ -85,12 +111,16 @@ export const momentSchema = z.object({
 export const recordSchema = z.discriminatedUnion('kind', [
   projectSchema,
   songSchema,
+  sectionSchema,
+  cueSchema,
   takeSchema,
   momentSchema,
 ]);
 
 export type Project = z.infer<typeof projectSchema>;
 export type Song = z.infer<typeof songSchema>;
+export type Section = z.infer<typeof sectionSchema>;
+export type Cue = z.infer<typeof cueSchema>;
 export type Take = z.infer<typeof takeSchema>;
 export type Moment = z.infer<typeof momentSchema>;
 export type AnyRecord = z.infer<typeof recordSchema>;

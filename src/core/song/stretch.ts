@@ -2,7 +2,7 @@ import { refuse } from '../error';
 
 /**
  * Sound at another speed with its pitch kept: overlapping pieces, each taken where it continues the one before best.
- * A time t of the input lies at t / speed of the output, to within 31 ms from 40 % to 250 %: a
+ * A time t of the input lies at t / speed of the output, to within 40 ms from 40 % to 250 %: a
  * piece is 40 ms long and plays at its own speed.
  * @param channels planar samples, all of one length
  * @param speed 0.1..8; 0.5 is half as fast

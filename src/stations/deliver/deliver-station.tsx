@@ -257,7 +257,8 @@ function DeliverMoment({ moment }: { moment: Moment }) {
               className="knob"
               onClick={() =>
                 attempt(async () => {
-                  const row = snapshot.song && (await store.proxies.get(snapshot.song.media));
+                  const media = snapshot.song?.media;
+                  const row = media && (await store.proxies.get(media));
                   if (row) saveFile('song.wav', row.blob);
                 })
               }

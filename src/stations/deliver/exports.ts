@@ -43,7 +43,7 @@ export function timelineOf(snapshot: Snapshot, moment: Moment): string | null {
     end: frames.end,
     layers: built.layers.map((layer) => ({ ...layer, until: Math.min(layer.until, frames.end) })),
     files,
-    song: { media: snapshot.song.media },
+    song: snapshot.song.media ? { media: snapshot.song.media } : null,
     markers: [{ name: `Copy appears, ${timeOfFrame(rate, frames.lands).toFixed(3)} s`, frame: frames.lands }],
   });
 }

@@ -54,6 +54,26 @@ export const setMoment = (
   set: Record<string, unknown>,
 ) => change(store, project, label, [{ record: moment, set }]);
 
+/** The same moment again, from where it ends. @returns its id */
+export async function copyMoment(store: Store, { project, moments }: Snapshot, id: string): Promise<string> {
+  const moment = moments.find((one) => one.id === id);
+  if (!moment) return refuse('gone', 'This moment is no longer there. Undo brings it back.');
+  const by = moment.end - moment.start;
+  const { kind, recipe, name, settings } = moment;
+  const copy = {
+    ...newRecord(project.id),
+    kind,
+    recipe,
+    name,
+    settings,
+    start: moment.start + by,
+    lands: moment.lands + by,
+    end: moment.end + by,
+  };
+  await change(store, project.id, 'Copy the moment', [{ create: copy }]);
+  return copy.id;
+}
+
 export const removeMoment = (store: Store, project: string, moment: string) =>
   change(store, project, 'Remove the moment', [{ remove: moment }]);
 

@@ -1,34 +1,52 @@
 import { refuse } from '@/core/error';
+import type { ReadGrid } from '@/core/formats/labelled-beats';
+import type { TextCue } from '@/core/formats/webvtt';
+import type { BeatTrack } from '@/core/song/track';
+import { beatOfTime, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import {
-  beatOfTime,
   doubleGrid,
   halveGrid,
-  regularGrid,
+  layTaps,
+  moveBeat,
+  replaceGrid,
   setDownbeat,
+  setMeter,
+  setTempoFrom,
   shiftGrid,
-  timeOfBeat,
-  type BeatGrid,
   type GridChange,
-} from '@/core/time/grid';
+} from '@/core/time/grid-change';
 import { change, type Edit } from '../change';
-import type { Store } from '../db';
+import { newId, type Store } from '../db';
 import { songMeasure, type Snapshot } from '../snapshot';
+import { newRecord } from './projects';
 
-/** Puts a corrected grid in force; moments move along so that they keep their place in the music. */
-function correct(store: Store, snapshot: Snapshot, label: string, { grid, move }: GridChange) {
-  const { song, moments, project } = snapshot;
+/** Puts a corrected grid in force; whatever is pinned to beats moves along and keeps its place in the music. */
+function correct(
+  store: Store,
+  snapshot: Snapshot,
+  label: string,
+  { grid, move }: GridChange,
+  confidence: number | null = null,
+) {
+  const { song, moments, sections, cues, project } = snapshot;
   if (!song) return refuse('no-song', 'There is no song yet. Bring one in first.');
-  const edits: Edit[] = [{ record: song.id, set: { grid, confidence: null } }];
-  for (const moment of moments) {
-    const set = { start: move(moment.start), lands: move(moment.lands), end: move(moment.end) };
-    edits.push({ record: moment.id, set });
-  }
+  const locked = song.locked?.map(({ from, to }) => ({ from: move(from), to: move(to) }));
+  const edits: Edit[] = [{ record: song.id, set: { grid, confidence, ...(locked ? { locked } : {}) } }];
+  for (const { id, start, lands, end } of moments)
+    edits.push({ record: id, set: { start: move(start), lands: move(lands), end: move(end) } });
+  for (const { id, at } of sections) edits.push({ record: id, set: { at: move(at) } });
+  for (const { id, at, until } of cues) edits.push({ record: id, set: { at: move(at), until: move(until) } });
   return change(store, project.id, label, edits);
 }
 
 function gridOf({ song }: Snapshot): BeatGrid {
   return song?.grid ?? refuse('no-grid', 'There are no beats yet. Set the tempo first.');
 }
+
+const durationOf = (snapshot: Snapshot): number => {
+  const last = snapshot.song?.grid?.beats.at(-1) ?? 60;
+  return songMeasure(snapshot)?.song.duration ?? last;
+};
 
 export const halveTempo = (store: Store, snapshot: Snapshot) =>
   correct(store, snapshot, 'Half the tempo', halveGrid(gridOf(snapshot)));
@@ -38,6 +56,17 @@ export const shiftBeats = (store: Store, snapshot: Snapshot, seconds: number) =>
   correct(store, snapshot, 'Shift the beats', shiftGrid(gridOf(snapshot), seconds));
 export const firstOfBarAt = (store: Store, snapshot: Snapshot, seconds: number) =>
   correct(store, snapshot, 'First of the bar', setDownbeat(gridOf(snapshot), seconds));
+export const moveBeatTo = (store: Store, snapshot: Snapshot, position: number, seconds: number) =>
+  correct(store, snapshot, 'Move a beat', moveBeat(gridOf(snapshot), position, seconds));
+export const setMeterAt = (store: Store, snapshot: Snapshot, position: number, beatsPerBar: number) =>
+  correct(store, snapshot, 'Beats in a bar from here', setMeter(gridOf(snapshot), position, beatsPerBar));
+export const setTempoAt = (store: Store, snapshot: Snapshot, position: number, bpm: number) =>
+  correct(
+    store,
+    snapshot,
+    'Tempo from here',
+    setTempoFrom(gridOf(snapshot), position, bpm, durationOf(snapshot)),
+  );
 
 /** Half a beat later. Whatever the tempo is, a grid that sits between the beats is right after it. */
 export function shiftHalfBeat(store: Store, snapshot: Snapshot) {
@@ -45,28 +74,41 @@ export function shiftHalfBeat(store: Store, snapshot: Snapshot) {
   return shiftBeats(store, snapshot, (timeOfBeat(grid, 1) - timeOfBeat(grid, 0)) / 2);
 }
 
+/** The beat nearest to the needle moves to it. */
+export function beatAtNeedle(store: Store, snapshot: Snapshot, seconds: number) {
+  const position = Math.round(beatOfTime(gridOf(snapshot), seconds));
+  return moveBeatTo(store, snapshot, position, seconds);
+}
+
 export function setBeatsPerBar(store: Store, snapshot: Snapshot, beatsPerBar: number) {
   const grid = gridOf(snapshot);
   const firstDownbeat = grid.firstDownbeat % beatsPerBar;
   const by = grid.firstDownbeat - firstDownbeat;
+  const changes = grid.changes?.map((one) => ({ ...one, at: one.at + by }));
   return correct(store, snapshot, 'Beats in a bar', {
-    grid: { ...grid, beatsPerBar, firstDownbeat },
+    grid: { ...grid, beatsPerBar, firstDownbeat, ...(changes ? { changes } : {}) },
     move: (position) => position + by,
   });
 }
 
 /** A regular tempo with a beat where the needle stands. Moments keep their time. */
 export async function setTempo(store: Store, snapshot: Snapshot, bpm: number, anchor: number) {
-  const { song } = snapshot;
-  const duration = songMeasure(snapshot)?.song.duration ?? 0;
-  const old = song?.grid;
+  const old = snapshot.song?.grid ?? null;
   const near = old ? timeOfBeat(old, Math.round(beatOfTime(old, anchor))) : anchor;
-  const grid = regularGrid(bpm, Math.max(0, near), duration, old?.beatsPerBar ?? 4);
-  return correct(store, snapshot, 'Tempo', {
-    grid,
-    move: (position) => (old ? Math.round(beatOfTime(grid, timeOfBeat(old, position)) * 4) / 4 : position),
-  });
+  const grid = regularGrid(bpm, Math.max(0, near), durationOf(snapshot), old?.beatsPerBar ?? 4);
+  return correct(store, snapshot, 'Tempo', replaceGrid(old, grid));
 }
+
+/** Lays tapped beats over the grid. @param taps seconds of the song */
+export function tapBeats(store: Store, snapshot: Snapshot, taps: readonly number[], latency: number) {
+  const duration = durationOf(snapshot);
+  const grid = snapshot.song?.grid ?? regularGrid(60, 0, duration);
+  return correct(store, snapshot, 'Tap the beats', layTaps(grid, taps, latency, duration));
+}
+
+/** Beats that a file brought. */
+export const layReadBeats = (store: Store, snapshot: Snapshot, { grid }: Pick<ReadGrid, 'grid'>) =>
+  correct(store, snapshot, 'Beats from a file', replaceGrid(snapshot.song?.grid ?? null, grid));
 
 /** Puts back the beats that were found in the sound. */
 export function putFoundBeats(store: Store, snapshot: Snapshot) {
@@ -74,16 +116,160 @@ export function putFoundBeats(store: Store, snapshot: Snapshot) {
   if (!snapshot.song || !found || found.beats.length < 2) {
     return refuse('no-beats', 'No beats were found in this song. Set the tempo by hand.');
   }
-  const grid = foundGrid(found);
-  return change(store, snapshot.project.id, 'Beats as found', [
-    { record: snapshot.song.id, set: { grid, confidence: found.confidence } },
+  const put = replaceGrid(snapshot.song.grid, foundGrid(found));
+  return correct(store, snapshot, 'Beats as found', put, found.confidence);
+}
+
+/** Keeps the beats of a passage when the others are looked for again. Beat positions. */
+export function lockPassage(store: Store, snapshot: Snapshot, from: number, to: number) {
+  const { song, project } = snapshot;
+  if (!song) return refuse('no-song', 'There is no song yet. Bring one in first.');
+  const others = (song.locked ?? []).filter((one) => one.to < from || one.from > to);
+  const locked = [...others, { from, to }].sort((a, b) => a.from - b.from);
+  return change(store, project.id, 'Lock a passage', [{ record: song.id, set: { locked } }]);
+}
+
+export function unlockAll(store: Store, { song, project }: Snapshot) {
+  if (!song) return refuse('no-song', 'There is no song yet. Bring one in first.');
+  return change(store, project.id, 'Unlock all', [{ record: song.id, set: { locked: [] } }]);
+}
+
+/** Asks for the beats outside locked passages to be found again. */
+export function findRestAgain(store: Store, { song, project }: Snapshot) {
+  if (!song?.media || !song.locked?.length)
+    return refuse('no-lock', 'Lock the passage that is right first; then the rest can be found again.');
+  return change(
+    store,
+    project.id,
+    'Find the rest again',
+    [{ record: song.id, set: { again: Date.now() } }],
+    true,
+  );
+}
+
+/** The locked passages in seconds, as the search wants them. */
+export function lockedPassages({ song }: Pick<Snapshot, 'song'>) {
+  const grid = song?.grid;
+  if (!grid) return [];
+  return (song.locked ?? []).map(({ from, to }) => {
+    const numbers = Array.from({ length: Math.max(2, Math.floor(to - from) + 1) }, (_, step) => from + step);
+    const beats = numbers.map((position) => timeOfBeat(grid, position));
+    const downbeats = numbers
+      .filter((one) => one % grid.beatsPerBar === 0)
+      .map((one) => timeOfBeat(grid, one));
+    return { from: beats[0], to: beats[beats.length - 1], beats, downbeats };
+  });
+}
+
+/** Puts a found grid in force as a step of its own, and the request for it away. */
+export async function layFoundRest(store: Store, snapshot: Snapshot, found: BeatTrack) {
+  const { song, project } = snapshot;
+  if (!song) return;
+  await change(store, project.id, 'Found again', [{ record: song.id, set: { again: null } }], true);
+  if (found.beats.length < 2) return;
+  await correct(
+    store,
+    snapshot,
+    'Find the rest again',
+    replaceGrid(song.grid, foundGrid(found)),
+    found.confidence,
+  );
+}
+
+/** A ruler of seconds for a project without a song. */
+export function laySeconds(store: Store, snapshot: Snapshot, duration = 120) {
+  const song = {
+    ...newRecord(snapshot.project.id),
+    kind: 'song' as const,
+    media: null,
+    grid: regularGrid(60, 0, duration, 5),
+    confidence: null,
+  };
+  return change(store, snapshot.project.id, 'A ruler of seconds', [{ create: song }]);
+}
+
+/** The grid that a search found; bars begin where most of its first beats say. */
+export function foundGrid({
+  beats,
+  downbeats,
+  beatsPerBar,
+}: Pick<BeatTrack, 'beats' | 'downbeats' | 'beatsPerBar'>): BeatGrid {
+  const votes = new Array<number>(beatsPerBar).fill(0);
+  for (const time of downbeats) {
+    const index = beats.findIndex((beat) => Math.abs(beat - time) < 1e-3);
+    if (index >= 0) votes[index % beatsPerBar]++;
+  }
+  return { beats, beatsPerBar, firstDownbeat: votes.indexOf(Math.max(...votes)) };
+}
+
+const newSection = (project: string, at: number, name: string, dye: number) => ({
+  ...newRecord(project),
+  id: newId(),
+  kind: 'section' as const,
+  at,
+  name,
+  dye: dye % 6,
+});
+
+/** A section from a beat position on; its name can be changed afterwards. */
+export function addSection(store: Store, { project, sections }: Snapshot, at: number) {
+  if (sections.some((section) => section.at === at))
+    return refuse('section', 'A section begins here already. Put the needle elsewhere.');
+  const name = `Part ${sections.length + 1}`;
+  return change(store, project.id, 'New section', [
+    { create: newSection(project.id, at, name, sections.length) },
   ]);
 }
 
-/** The grid that a search found; its bars as the first beats of bars say. */
-export function foundGrid({ beats, downbeats }: { beats: number[]; downbeats: number[] }): BeatGrid {
-  const first = Math.max(0, beats.indexOf(downbeats[0]));
-  const second = beats.indexOf(downbeats[1]);
-  const beatsPerBar = second > first ? second - first : 4;
-  return { beats, beatsPerBar, firstDownbeat: first };
+export const setSection = (
+  store: Store,
+  project: string,
+  section: string,
+  set: { name?: string; at?: number },
+) => change(store, project, 'Change the section', [{ record: section, set }]);
+
+export const removeSection = (store: Store, project: string, section: string) =>
+  change(store, project, 'Remove the section', [{ remove: section }]);
+
+/** Sections as they were found in the sound; they take the place of those that are there. */
+export function layFoundSections(store: Store, snapshot: Snapshot, automatic = false) {
+  const { project, sections, song } = snapshot;
+  const found = songMeasure(snapshot)?.song.sections ?? [];
+  const grid = song?.grid;
+  if (!grid || found.length === 0)
+    return refuse('sections', 'No sections were found. Put the needle where one begins and add it.');
+  const counts = new Map<string, number>();
+  const made = found.map(({ time, letter }) => {
+    const count = (counts.get(letter) ?? 0) + 1;
+    counts.set(letter, count);
+    const name = count > 1 ? `Part ${letter} ${count}` : `Part ${letter}`;
+    const at = Math.round(beatOfTime(grid, time));
+    return { create: newSection(project.id, at, name, letter.charCodeAt(0) - 65) };
+  });
+  const gone = sections.map(({ id }) => ({ remove: id }));
+  return change(store, project.id, 'Sections as found', [...gone, ...made], automatic);
+}
+
+/** Words over the ribbon; they take the place of those that are there. */
+export function layCues(store: Store, snapshot: Snapshot, cues: readonly TextCue[]) {
+  const { project } = snapshot;
+  const grid = gridOf(snapshot);
+  const made = cues.map(({ start, end, text }) => ({
+    create: {
+      ...newRecord(project.id),
+      id: newId(),
+      kind: 'cue' as const,
+      at: beatOfTime(grid, start),
+      until: beatOfTime(grid, end),
+      text,
+    },
+  }));
+  const gone = snapshot.cues.map(({ id }) => ({ remove: id }));
+  return change(store, project.id, 'Words of the song', [...gone, ...made]);
+}
+
+/** Hits weaker than this share are not drawn. */
+export function setHitsAbove(store: Store, { song, project }: Snapshot, hitsAbove: number) {
+  if (!song) return refuse('no-song', 'There is no song yet. Bring one in first.');
+  return change(store, project.id, 'Which hits are shown', [{ record: song.id, set: { hitsAbove } }]);
 }

@@ -12,9 +12,14 @@ type Props = {
   peaks: Float32Array;
   perSecond: number;
   hits: readonly Hit[];
+  /** weaker hits are not knotted in */
+  hitsAbove: number;
   tall: number;
   barNumbers?: boolean;
 };
+
+/** Low hits are full knots, middle ones rings, high ones small rings. */
+const knotSize = { low: 3.6, mid: 3.2, high: 2 };
 
 /** The song itself: fabric, waveform, stitches for beats, knots for strong hits, a fold at each line's end. */
 export const Fabric = memo(function Fabric({
@@ -24,13 +29,14 @@ export const Fabric = memo(function Fabric({
   peaks,
   perSecond,
   hits,
+  hitsAbove,
   tall,
   barNumbers,
 }: Props) {
   const { lines, height } = layout;
   const knots = hits
-    .filter((hit) => hit.strength > 0.55 && hit.band === 'low')
-    .map((hit) => beatOfTime(grid, hit.time));
+    .filter((hit) => hit.strength >= hitsAbove)
+    .map((hit) => ({ position: beatOfTime(grid, hit.time), ...hit }));
   return (
     <g>
       {lines.map((line, index) => {
@@ -80,14 +86,16 @@ export const Fabric = memo(function Fabric({
               opacity={beats ? 0.9 : 0.3}
             />
             {knots
-              .filter((position) => position >= line.from && position < line.to)
-              .map((position) => (
+              .filter(({ position }) => position >= line.from && position < line.to)
+              .map(({ position, band, strength }) => (
                 <circle
                   key={position}
                   cx={xOf(layout, line, position)}
                   cy={line.top + 1.5}
-                  r="3.2"
-                  fill="var(--ink)"
+                  r={knotSize[band] * (0.6 + 0.4 * strength)}
+                  fill={band === 'low' ? 'var(--ink)' : 'var(--ground)'}
+                  stroke="var(--ink)"
+                  strokeWidth={band === 'high' ? 0.9 : 1.4}
                 />
               ))}
             {!barNumbers && (

@@ -1,4 +1,4 @@
-import { beatOfTime, timeOfBeat, type BeatGrid } from '@/core/time/grid';
+import { barStart, beatOfTime, nextBar, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 
 /** One line of the folded song, between two beat positions; `base` lies at the left margin. */
 export type Line = { from: number; to: number; top: number; base: number };
@@ -17,7 +17,11 @@ const margins = { left: 34, right: 40 };
 /** Bars on a line by the room there is: 2 on a phone, 8 on a desktop. */
 export const barsFor = (width: number): number => (width >= 860 ? 8 : width >= 520 ? 4 : 2);
 
-/** Folds a song of `duration` seconds into lines of whole bars. Lengths in CSS pixels. */
+/**
+ * Folds a song of `duration` seconds into lines of whole bars. Lengths in CSS pixels. Where bars change their length,
+ * a line holds as many as fit into `bars` bars of the first length.
+ * @param span beat positions of bars; only these are shown
+ */
 export function foldSong(
   grid: BeatGrid,
   duration: number,
@@ -25,19 +29,23 @@ export function foldSong(
   bars: number,
   height: number,
   gap: number,
+  span?: { from: number; to: number },
 ): RibbonLayout {
-  const perBar = grid.beatsPerBar;
-  const begin = beatOfTime(grid, 0);
-  const beatWidth = (width - margins.left - margins.right) / (bars * perBar);
+  const room = bars * grid.beatsPerBar;
+  const begin = span?.from ?? beatOfTime(grid, 0);
+  const beatWidth = (width - margins.left - margins.right) / room;
   // A short pickup hangs over the left edge; a long one is a bar of its own.
-  const hangs = begin < 0 && -begin * beatWidth < margins.left - 6;
-  const first = hangs ? 0 : Math.floor(begin / perBar + 0.02) * perBar;
-  const last = Math.ceil(beatOfTime(grid, duration) / perBar - 0.02) * perBar;
+  const hangs = !span && begin < 0 && -begin * beatWidth < margins.left - 6;
+  const slack = 0.02 * grid.beatsPerBar;
+  const first = hangs ? 0 : barStart(grid, begin + slack);
+  const last = nextBar(grid, (span?.to ?? beatOfTime(grid, duration)) - slack);
   const lines: Line[] = [];
-  for (let base = first; base < Math.max(last, first + perBar); base += bars * perBar) {
-    const top = 24 + lines.length * (height + gap);
+  for (let base = first; base < last || lines.length === 0;) {
+    let to = nextBar(grid, base);
+    while (to < last && nextBar(grid, to) - base <= room) to = nextBar(grid, to);
     const from = hangs && lines.length === 0 ? begin : base;
-    lines.push({ from, base, to: Math.min(last, base + bars * perBar), top });
+    lines.push({ from, base, to, top: gap - 14 + lines.length * (height + gap) });
+    base = to;
   }
   return {
     lines,
@@ -45,7 +53,7 @@ export function foldSong(
     right: width - margins.right,
     height,
     pitch: height + gap,
-    perBar: bars * perBar,
+    perBar: room,
   };
 }
 

@@ -1,4 +1,5 @@
 'use client';
+import { memo } from 'react';
 import type { KeyboardEvent, PointerEvent } from 'react';
 import type { Moment } from '@/core/model/records';
 import type { Severity } from '@/core/finding/finding';
@@ -23,92 +24,108 @@ type Props = {
   span: Span;
   gravity: Severity;
   selected: boolean;
-  onGrab: (part: PatchPart, event: PointerEvent) => void;
-  onKey: (event: KeyboardEvent) => void;
-  onSelect: () => void;
+  onGrab: (moment: Moment, part: PatchPart, event: PointerEvent) => void;
+  onKey: (moment: Moment, event: KeyboardEvent) => void;
+  onSelect: (moment: Moment) => void;
 };
 
 /** A moment as a woven patch over its bars, with a pin on the beat where it lands and a paper tag below. */
-export function Patch({ layout, grid, moment, span, gravity, selected, onGrab, onKey, onSelect }: Props) {
-  const { height } = layout;
-  const box = patchBox(height);
-  const weave = `weave-${moment.id}`;
-  const pieces = piecesOf(layout, span.start, span.end);
-  const pinLine = lineOf(layout, span.lands);
-  const pin = xOf(layout, pinLine, span.lands);
-  const [head] = pieces;
-  if (!head) return null;
-  const tag = Math.max(70, moment.name.length * 6.5 + 26);
-  const tagX = Math.max(2, Math.min(head.x0 + 4, layout.right + 30 - tag));
-  const tagY = head.line.top + height;
-  return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-pressed={selected}
-      aria-label={`${moment.name}, ${beatLabel(grid, span.start)} to ${beatLabel(grid, span.end)}, lands on ${beatLabel(grid, span.lands)}. Arrow keys move it, with Shift its end, with Alt its beat; Delete removes it.`}
-      data-moment={moment.id}
-      onKeyDown={onKey}
-      onClick={onSelect}
-      className="cursor-grab outline-none focus-visible:[&_.patch]:stroke-[3.4]"
-    >
-      <defs>
-        <CloneWeave id={weave} />
-      </defs>
-      {pieces.map(({ line, x0, x1, first, last }) => (
-        <g key={line.from}>
-          <rect
-            x={x0}
-            y={line.top + box.top}
-            width={x1 - x0}
-            height={box.deep}
-            fill="var(--raised)"
-            opacity="0.55"
-          />
-          <rect
-            className="patch"
-            x={x0}
-            y={line.top + box.top}
-            width={x1 - x0}
-            height={box.deep}
-            fill={`url(#${weave})`}
-            stroke="var(--woad)"
-            strokeWidth={selected ? 2.4 : 1}
-            onPointerDown={(event) => onGrab('body', event)}
-          />
-          {first && <End x={x0} line={line.top} height={height} onGrab={(event) => onGrab('start', event)} />}
-          {last && <End x={x1} line={line.top} height={height} onGrab={(event) => onGrab('end', event)} />}
-        </g>
-      ))}
-      <path
-        d={`M${pin} ${pinLine.top - 4}V${pinLine.top + height + 2}`}
-        stroke="var(--woad)"
-        strokeWidth="1.8"
-        pointerEvents="none"
-      />
-      <circle
-        cx={pin}
-        cy={pinLine.top - 4}
-        r="5"
-        fill="var(--woad)"
-        stroke="var(--ground)"
-        className="cursor-ew-resize touch-none"
-        data-pin={moment.id}
-        onPointerDown={(event) => onGrab('lands', event)}
-      />
-      <path d={`M${tagX + 8} ${head.line.top + box.top + box.deep}V${tagY + 5}`} stroke="var(--ink2)" />
-      <path
-        d={`M${tagX} ${tagY + 9}l5-5h${tag - 5}v19h-${tag}z`}
-        fill="var(--raised)"
-        stroke={selected ? 'var(--woad)' : 'var(--line)'}
-      />
-      <circle cx={tagX + 9} cy={tagY + 13.5} r="2.6" fill={state[gravity]} />
-      <text x={tagX + 17} y={tagY + 17.5} fontSize="11" fontWeight="600" fill="var(--ink)">
-        {moment.name}
-      </text>
-    </g>
-  );
-}
+export const Patch = memo(
+  function Patch({ layout, grid, moment, span, gravity, selected, onGrab, onKey, onSelect }: Props) {
+    const { height } = layout;
+    const box = patchBox(height);
+    const weave = `weave-${moment.id}`;
+    const pieces = piecesOf(layout, span.start, span.end);
+    const pinLine = lineOf(layout, span.lands);
+    const pin = xOf(layout, pinLine, span.lands);
+    const [head] = pieces;
+    if (!head) return null;
+    const tag = Math.max(70, moment.name.length * 6.5 + 26);
+    const tagX = Math.max(2, Math.min(head.x0 + 4, layout.right + 30 - tag));
+    const tagY = head.line.top + height;
+    return (
+      <g
+        role="button"
+        tabIndex={0}
+        aria-pressed={selected}
+        aria-label={`${moment.name}, ${beatLabel(grid, span.start)} to ${beatLabel(grid, span.end)}, lands on ${beatLabel(grid, span.lands)}. Arrow keys move it, with Shift its end, with Alt its beat; C copies it behind itself; Delete removes it.`}
+        data-moment={moment.id}
+        onKeyDown={(event) => onKey(moment, event)}
+        onClick={() => onSelect(moment)}
+        className="cursor-grab outline-none focus-visible:[&_.patch]:stroke-[3.4]"
+      >
+        <defs>
+          <CloneWeave id={weave} />
+        </defs>
+        {pieces.map(({ line, x0, x1, first, last }) => (
+          <g key={line.from}>
+            <rect
+              x={x0}
+              y={line.top + box.top}
+              width={x1 - x0}
+              height={box.deep}
+              fill="var(--raised)"
+              opacity="0.55"
+            />
+            <rect
+              className="patch"
+              x={x0}
+              y={line.top + box.top}
+              width={x1 - x0}
+              height={box.deep}
+              fill={`url(#${weave})`}
+              stroke="var(--woad)"
+              strokeWidth={selected ? 2.4 : 1}
+              onPointerDown={(event) => onGrab(moment, 'body', event)}
+            />
+            {first && (
+              <End
+                x={x0}
+                line={line.top}
+                height={height}
+                onGrab={(event) => onGrab(moment, 'start', event)}
+              />
+            )}
+            {last && (
+              <End x={x1} line={line.top} height={height} onGrab={(event) => onGrab(moment, 'end', event)} />
+            )}
+          </g>
+        ))}
+        <path
+          d={`M${pin} ${pinLine.top - 4}V${pinLine.top + height + 2}`}
+          stroke="var(--woad)"
+          strokeWidth="1.8"
+          pointerEvents="none"
+        />
+        <circle
+          cx={pin}
+          cy={pinLine.top - 4}
+          r="5"
+          fill="var(--woad)"
+          stroke="var(--ground)"
+          className="cursor-ew-resize touch-none"
+          data-pin={moment.id}
+          onPointerDown={(event) => onGrab(moment, 'lands', event)}
+        />
+        <path d={`M${tagX + 8} ${head.line.top + box.top + box.deep}V${tagY + 5}`} stroke="var(--ink2)" />
+        <path
+          d={`M${tagX} ${tagY + 9}l5-5h${tag - 5}v19h-${tag}z`}
+          fill="var(--raised)"
+          stroke={selected ? 'var(--woad)' : 'var(--line)'}
+        />
+        <circle cx={tagX + 9} cy={tagY + 13.5} r="2.6" fill={state[gravity]} />
+        <text x={tagX + 17} y={tagY + 17.5} fontSize="11" fontWeight="600" fill="var(--ink)">
+          {moment.name}
+        </text>
+      </g>
+    );
+  },
+  (before, after) =>
+    (['start', 'lands', 'end'] as const).every((key) => before.span[key] === after.span[key]) &&
+    (['layout', 'grid', 'moment', 'gravity', 'selected', 'onGrab', 'onKey', 'onSelect'] as const).every(
+      (key) => before[key] === after[key],
+    ),
+);
 
 function End({
   x,

@@ -1,18 +1,34 @@
 'use client';
-import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import {
+  useCallback,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+} from 'react';
 import { byGravity } from '@/core/finding/finding';
 import type { Moment } from '@/core/model/records';
 import { beatOfTime, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { frameOfTime, timeOfFrame } from '@/core/time/rate';
-import { createClone, removeMoment, setMoment } from '@/store/commands/moments';
+import { copyMoment, createClone, removeMoment, setMoment } from '@/store/commands/moments';
+import { firstOfBarAt, moveBeatTo } from '@/store/commands/song';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '../bench-context';
 import { Fabric } from './fabric';
 import { patchBox, piecesOf, positionAt, type RibbonLayout } from './layout';
 import { Needle } from './needle';
 import { Patch, type PatchPart, type Span } from './patches';
+import { Sections } from './sections';
 
-type Held = { moment: Moment | null; part: PatchPart | 'new'; from: number; now: number; free: boolean };
+type Held = {
+  moment: Moment | null;
+  part: PatchPart | 'new' | 'beat';
+  from: number;
+  now: number;
+  free: boolean;
+};
 
 const none = new Float32Array(0);
 
@@ -51,6 +67,7 @@ export function Ribbon({
   height,
   width,
   label,
+  setting = 'moments',
 }: {
   layout: RibbonLayout;
   grid: BeatGrid;
@@ -60,6 +77,8 @@ export function Ribbon({
   height: number;
   width: number;
   label: string;
+  /** what dragging on the fabric does: makes moments, or moves single beats */
+  setting?: 'moments' | 'beats';
 }) {
   const bench = useBench();
   const { store, snapshot, player, moment: chosen, go, attempt } = bench;
@@ -70,7 +89,7 @@ export function Ribbon({
   const rate = snapshot.project.rate;
   const hits = useMemo(() => measure?.beats.hits ?? [], [measure]);
 
-  const at = (event: PointerEvent): number => {
+  const at = (event: { clientX: number; clientY: number }): number => {
     const box = svg.current?.getBoundingClientRect();
     return positionAt(layout, event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0));
   };
@@ -82,7 +101,8 @@ export function Ribbon({
 
   const grab = (moment: Moment | null, part: Held['part'], event: PointerEvent) => {
     event.stopPropagation();
-    const from = hold(at(event), event.altKey);
+    const exact = part === 'beat' ? Math.round(at(event)) : at(event);
+    const from = hold(exact, event.altKey);
     const begin = () => setHeld({ moment, part, from, now: from, free: event.altKey });
     const { pointerId } = event;
     svg.current?.setPointerCapture(pointerId);
@@ -91,7 +111,9 @@ export function Ribbon({
     else begin();
   };
   const move = (event: PointerEvent) => {
-    if (held) setHeld({ ...held, now: hold(at(event), event.altKey), free: event.altKey });
+    if (!held) return;
+    const now = held.part === 'beat' ? at(event) : hold(at(event), event.altKey);
+    setHeld({ ...held, now, free: event.altKey });
   };
   const release = (event: PointerEvent) => {
     if (waiting.current) clearTimeout(waiting.current);
@@ -103,7 +125,9 @@ export function Ribbon({
       if (was?.moment) go({ moment: was.moment.id });
       return;
     }
-    if (was.part === 'new') {
+    if (was.part === 'beat') {
+      attempt(() => moveBeatTo(store, snapshot, was.from, timeOfBeat(grid, was.now)));
+    } else if (was.part === 'new') {
       const [start, end] = [Math.min(was.from, was.now), Math.max(was.from, was.now)];
       attempt(async () => go({ moment: await createClone(store, snapshot, start, end) }));
     } else if (was.moment) {
@@ -113,7 +137,7 @@ export function Ribbon({
     }
   };
 
-  const patchKey = (moment: Moment) => (event: KeyboardEvent) => {
+  const patchKey = (moment: Moment, event: KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     const save = (set: Partial<Span>) =>
       attempt(() => setMoment(store, snapshot.project.id, moment.id, 'Move on the ribbon', set));
@@ -123,6 +147,8 @@ export function Ribbon({
     } else if (event.key === 'Enter' || event.key === ' ') go({ moment: moment.id });
     else if (event.key === 'Delete' || event.key === 'Backspace') {
       attempt(() => removeMoment(store, snapshot.project.id, moment.id));
+    } else if (event.key === 'c' && !event.ctrlKey) {
+      attempt(async () => go({ moment: await copyMoment(store, snapshot, moment.id) }));
     } else return;
     event.preventDefault();
     event.stopPropagation();
@@ -136,6 +162,21 @@ export function Ribbon({
     event.preventDefault();
     event.stopPropagation();
   };
+
+  // Patches are many and seldom change: their handlers stay the same, so that only the held one is drawn anew.
+  const latest = useRef({ grab, patchKey, go });
+  useLayoutEffect(() => {
+    latest.current = { grab, patchKey, go };
+  });
+  const onGrab = useCallback(
+    (moment: Moment, part: PatchPart, event: PointerEvent) => latest.current.grab(moment, part, event),
+    [],
+  );
+  const onKey = useCallback(
+    (moment: Moment, event: KeyboardEvent) => latest.current.patchKey(moment, event),
+    [],
+  );
+  const onSelect = useCallback((moment: Moment) => latest.current.go({ moment: moment.id }), []);
 
   const drawn =
     held?.part === 'new' && held.from !== held.now
@@ -153,7 +194,10 @@ export function Ribbon({
       aria-label={label}
       tabIndex={0}
       className="block touch-pan-y select-none overflow-visible"
-      onPointerDown={(event) => grab(null, 'new', event)}
+      onPointerDown={(event) => grab(null, setting === 'beats' ? 'beat' : 'new', event)}
+      onDoubleClick={(event) => {
+        if (setting === 'beats') attempt(() => firstOfBarAt(store, snapshot, timeOfBeat(grid, at(event))));
+      }}
       onPointerMove={move}
       onPointerUp={release}
       onPointerCancel={() => setHeld(null)}
@@ -167,9 +211,26 @@ export function Ribbon({
         peaks={measure?.song.peaks ?? none}
         perSecond={measure?.song.perSecond ?? 80}
         hits={hits}
+        hitsAbove={snapshot.song?.hitsAbove ?? 0.55}
         tall={tall}
         barNumbers={barNumbers}
       />
+      <Sections
+        layout={layout}
+        sections={snapshot.sections}
+        cues={snapshot.cues}
+        end={layout.lines[layout.lines.length - 1].to}
+      />
+      {held?.part === 'beat' &&
+        piecesOf(layout, held.now, held.now + 0.001).map(({ line, x0 }) => (
+          <path
+            key={line.from}
+            d={`M${x0} ${line.top}v${layout.height}`}
+            stroke="var(--madder)"
+            strokeWidth="2"
+            strokeDasharray="3 3"
+          />
+        ))}
       {drawn.map(({ line, x0, x1 }) => (
         <rect
           key={line.from}
@@ -190,9 +251,9 @@ export function Ribbon({
           span={spanOf(moment, held)}
           gravity={gravityOf(moment)}
           selected={chosen?.id === moment.id}
-          onGrab={(part, event) => grab(moment, part, event)}
-          onKey={patchKey(moment)}
-          onSelect={() => go({ moment: moment.id })}
+          onGrab={onGrab}
+          onKey={onKey}
+          onSelect={onSelect}
         />
       ))}
       <Needle player={player} layout={layout} grid={grid} />

@@ -1,0 +1,147 @@
+'use client';
+import { useEffect, useState } from 'react';
+import { barAndBeat, barStart, beatOfTime, nextBar, timeOfBeat } from '@/core/time/grid';
+import { frameShownAt } from '@/core/time/rate';
+import { formatClock } from '@/core/time/timecode';
+import { clicksOf } from '@/core/song/click';
+import { copyMoment, createClone, removeMoment } from '@/store/commands/moments';
+import { openMedia } from '@/workers/clients';
+import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
+import { LiveChoice } from '@/ui/live-choice';
+
+/** A passage of the song, in beat positions. */
+export type Passage = { from: number; to: number };
+
+/** Lays a click over the song while `on`, on a channel of its own. @returns true while it is being made */
+function useClick(on: boolean): boolean {
+  const { player, snapshot, store, attempt } = useBench();
+  const media = snapshot.song?.media ?? null;
+  const grid = snapshot.song?.grid ?? null;
+  const [ready, setReady] = useState(false);
+  useEffect(() => {
+    if (!on || !media || !grid) return;
+    let here = true;
+    const worker = openMedia();
+    attempt(async () => {
+      const row = await store.proxies.get(media);
+      if (!row) return;
+      const blob = await worker.api.songWithClick(row.blob, clicksOf(grid, 0, Infinity));
+      worker.end();
+      if (!here) return;
+      player.load(blob);
+      setReady(true);
+    });
+    return () => {
+      here = false;
+      setReady(false);
+      worker.end();
+      void store.proxies.get(media).then((row) => row && player.load(row.blob));
+    };
+  }, [on, media, grid, store, player, attempt]);
+  return on && !ready;
+}
+
+/** Play, how fast, over and over, with clicks; and what can be done with the moment that is chosen. */
+export function Transport({
+  close,
+  onClose,
+}: {
+  /** the passage that is looked at closely */
+  close: Passage | null;
+  onClose: (passage: Passage | null) => void;
+}) {
+  const { player, snapshot, attempt, store, go, moment } = useBench();
+  const playing = usePlaying(player);
+  const time = useNeedle(player);
+  const [looping, setLooping] = useState(false);
+  const [clicking, setClicking] = useState(false);
+  const making = useClick(clicking);
+  const [speed, setSpeed] = useState('1');
+  const grid = snapshot.song?.grid;
+  const passage = close ?? (moment && { from: moment.start, to: moment.end });
+  const [loopFrom, loopTo] = [passage?.from, passage?.to];
+  useEffect(() => {
+    if (!looping || !grid || loopFrom === undefined || loopTo === undefined) return;
+    player.setLoop({ from: timeOfBeat(grid, loopFrom), to: timeOfBeat(grid, loopTo) });
+    return () => player.setLoop(null);
+  }, [looping, grid, loopFrom, loopTo, player]);
+  useEffect(() => () => player.setSpeed(1), [player]);
+  const at = grid && barAndBeat(grid, beatOfTime(grid, time));
+  const makeHere = async () => {
+    if (!grid) return;
+    const start = barStart(grid, beatOfTime(grid, player.time()) + 0.01);
+    const end = nextBar(grid, nextBar(grid, nextBar(grid, start)));
+    go({ moment: await createClone(store, snapshot, start, end) });
+  };
+  const look = () => {
+    if (close || !grid) return onClose(null);
+    const around = moment
+      ? { from: moment.start, to: moment.end }
+      : { from: beatOfTime(grid, time), to: beatOfTime(grid, time) + 8 };
+    onClose({ from: barStart(grid, around.from - 0.5), to: nextBar(grid, around.to) });
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-2 border-t border-line bg-ground px-5 py-2 max-sm:sticky max-sm:bottom-0 max-sm:px-3">
+      <button type="button" className="knob main" onClick={() => void player.toggle()}>
+        {playing ? 'Pause' : 'Play'}
+      </button>
+      <LiveChoice
+        label="Speed"
+        value={speed}
+        options={['1', '0.75', '0.5', '0.25'].map((value) => ({ value, text: `${Number(value) * 100} %` }))}
+        onChange={(value) => {
+          setSpeed(value);
+          player.setSpeed(Number(value));
+        }}
+      />
+      {passage && (
+        <button type="button" className="knob" aria-pressed={looping} onClick={() => setLooping(!looping)}>
+          Over and over
+        </button>
+      )}
+      {grid && (
+        <>
+          <button
+            type="button"
+            className="knob"
+            aria-pressed={clicking}
+            onClick={() => setClicking(!clicking)}
+          >
+            {making ? 'Laying clicks…' : 'Click'}
+          </button>
+          <button type="button" className="knob" aria-pressed={close !== null} onClick={look}>
+            Look closely
+          </button>
+          <button type="button" className="knob" onClick={() => attempt(makeHere)}>
+            Moment here
+          </button>
+        </>
+      )}
+      {moment && (
+        <span className="flex items-center gap-2 max-sm:hidden">
+          <span className="text-ink2">{moment.name}:</span>
+          <button
+            type="button"
+            className="knob"
+            onClick={() => attempt(async () => go({ moment: await copyMoment(store, snapshot, moment.id) }))}
+          >
+            Copy
+          </button>
+          <button
+            type="button"
+            className="knob"
+            onClick={() => attempt(() => removeMoment(store, snapshot.project.id, moment.id))}
+          >
+            Remove
+          </button>
+        </span>
+      )}
+      <span className="flex-1" />
+      <span className="num" data-testid="needle">
+        {at ? `bar ${at.bar} · beat ${at.beat.toFixed(1)} · ` : ''}
+        {formatClock(time)}
+        <span className="max-sm:hidden"> · frame {frameShownAt(snapshot.project.rate, time)}</span>
+      </span>
+    </div>
+  );
+}
