@@ -1,6 +1,6 @@
 import type { Hit } from './hits';
-import { likeness, notesBetween, findTonal } from './tonal';
-import { slowDown } from './spectrum';
+import { eachSpectrum, slowDown, type Sound } from './spectrum';
+import { findTonal, likeness, noteCount, notesBetween } from './tonal';
 
 /** Where something new begins, and which parts are alike: parts of one letter return. */
 export type FoundSection = { time: number; letter: string };
@@ -8,6 +8,8 @@ export type FoundSection = { time: number; letter: string };
 /** Bars on each side that are held against each other. */
 const reach = 4;
 const shortest = 4;
+/** Seconds by which a strike on the first of a bar may be found before it. */
+const early = 0.06;
 
 /**
  * Section boundaries: bars are described by their notes, level and strikes; a boundary lies where bars before it are
@@ -54,7 +56,7 @@ export function findSections(
   return lettered(starts, features).map((letter, index) => ({ time: bars[starts[index]], letter }));
 }
 
-/** Notes, level and strikes of each bar, each about its mean over the song and in units of its spread. */
+/** Notes, sound colour, level and strikes of each bar, each about its middle and in units of its spread. */
 function describeBars(
   samples: Float32Array,
   sampleRate: number,
@@ -62,32 +64,51 @@ function describeBars(
   levels: Float32Array,
   hits: readonly Hit[],
 ): Float64Array[] {
-  const tonal = findTonal(slowDown({ data: samples, rate: sampleRate }, 22050), 1);
+  const sound = slowDown({ data: samples, rate: sampleRate }, 22050);
+  const tonal = findTonal(sound, 1);
+  const colours = coloursOf(sound);
   const end = samples.length / sampleRate;
   const rows = bars.map((from, index) => {
     const to = Math.min(end, bars[index + 1] ?? from + (from - bars[index - 1]));
-    const part = levels.subarray(
-      Math.floor(from * 10),
-      Math.max(Math.floor(from * 10) + 1, Math.ceil(to * 10)),
-    );
-    const level = Math.log(1e-4 + part.reduce((sum, value) => sum + value, 0) / Math.max(1, part.length));
-    const strikes = (['low', 'mid', 'high'] as const).map((band) =>
-      hits.reduce(
-        (sum, hit) => sum + (hit.band === band && hit.time >= from && hit.time < to ? hit.strength : 0),
-        0,
-      ),
-    );
-    return Float64Array.from([...notesBetween(tonal, from, to), level, ...strikes]);
+    const parts = [Math.floor(from * 10), Math.max(Math.floor(from * 10) + 1, Math.floor(to * 10))];
+    const part = levels.subarray(...(parts as [number, number]));
+    const level = Math.log(1e-3 + part.reduce((sum, value) => sum + value, 0) / Math.max(1, part.length));
+    const struck = hits.filter((hit) => hit.time >= from - early && hit.time < to - early);
+    const colour = colours.map((band) => {
+      const some = band.slice(...(parts as [number, number]));
+      return some.reduce((sum, value) => sum + value, 0) / Math.max(1, some.length);
+    });
+    const strikes = struck.reduce((sum, hit) => sum + hit.strength, 0);
+    return Float64Array.from([...notesBetween(tonal, from, to), ...colour, level, strikes]);
   });
-  const size = rows[0].length;
-  for (let feature = 0; feature < size; feature++) {
-    const mean = rows.reduce((sum, row) => sum + row[feature], 0) / rows.length;
-    const spread = Math.sqrt(rows.reduce((sum, row) => sum + (row[feature] - mean) ** 2, 0) / rows.length);
-    // Level and strikes tell sections apart more surely than two dozen notes: they weigh as much together.
-    const weight = feature < size - 4 ? 0.35 : 1.6;
-    for (const row of rows) row[feature] = spread > 1e-9 ? ((row[feature] - mean) / spread) * weight : 0;
+  for (let feature = 0; feature < rows[0].length; feature++) {
+    const sorted = rows.map((row) => row[feature]).sort((a, b) => a - b);
+    const middle = sorted[sorted.length >> 1];
+    const spread = sorted.reduce((sum, value) => sum + Math.abs(value - middle), 0) / sorted.length;
+    // Two dozen notes change with every chord: colour, level and strikes tell sections apart more surely.
+    const weight = feature < noteCount ? 0.25 : 1;
+    for (const row of rows) {
+      const share = spread > 1e-9 ? (row[feature] - middle) / spread : 0;
+      row[feature] = weight * Math.max(-2, Math.min(2, share));
+    }
   }
   return rows;
+}
+
+/** Loudness of eight bands from 60 to 8000 Hz, ten times a second, on a logarithmic scale: [band][tenth]. */
+function coloursOf({ data, rate }: Sound): number[][] {
+  const size = 2048;
+  const bands: number[][] = Array.from({ length: 8 }, () => []);
+  const edge = (step: number) => Math.round((60 * (8000 / 60) ** (step / 8) * size) / rate);
+  eachSpectrum(data, size, Math.round(rate / 10), Math.min(size / 2, edge(8) + 1), (_, power) => {
+    bands.forEach((band, index) => {
+      let sum = 0;
+      for (let bin = edge(index); bin < Math.max(edge(index) + 1, edge(index + 1)); bin++)
+        sum += power[bin] ?? 0;
+      band.push(Math.log(1e-6 + sum));
+    });
+  });
+  return bands;
 }
 
 /** Parts that sound alike get one letter, in the order of their first appearance. */

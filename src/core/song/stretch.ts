@@ -18,7 +18,14 @@ export function stretch(
   const length = channels[0].length;
   const out = channels.map(() => new Float32Array(Math.round(length / speed)));
   if (speed === 1) return channels.map((data) => data.slice());
-  const hop = Math.round(sampleRate * (speed > 1 ? 0.012 : 0.02));
+  // Fast in one go would leave whole strikes out between pieces.
+  if (speed > 1.6) {
+    const half = Math.sqrt(speed);
+    return stretch(stretch(channels, sampleRate, half), sampleRate, half).map((data) =>
+      fitted(data, out[0].length),
+    );
+  }
+  const hop = Math.round(sampleRate * 0.02);
   const reach = Math.round(sampleRate * 0.012 * Math.min(1, Math.max(0.5, speed)));
   const window = Float32Array.from(
     { length: 2 * hop },
@@ -44,9 +51,15 @@ export function stretch(
   return out;
 }
 
+/** The same sound with a few samples less, or silence at its end. */
+function fitted(data: Float32Array, length: number): Float32Array {
+  const out = new Float32Array(length);
+  out.set(data.subarray(0, length));
+  return out;
+}
+
 /** Where near `wanted` the sound is most like what would follow at `natural`; every fourth sample is compared. */
 function bestStart(mono: Float32Array, natural: number, wanted: number, reach: number, hop: number): number {
-  let [best, most] = [wanted, -Infinity];
   const value = (start: number) => {
     let [dot, power] = [0, 1e-9];
     for (let at = -hop; at < hop; at += 4) {
@@ -56,6 +69,8 @@ function bestStart(mono: Float32Array, natural: number, wanted: number, reach: n
     }
     return dot / Math.sqrt(power);
   };
+  let best = wanted;
+  let most = value(wanted);
   const scan = (from: number, to: number, step: number) => {
     for (let start = from; start <= to; start += step) {
       const found = value(start);

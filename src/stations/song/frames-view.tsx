@@ -23,10 +23,10 @@ export function FramesView({ grid, rate }: { grid: BeatGrid; rate: Rate }) {
   const rows = useMemo(() => beatFrames(grid, rate), [grid, rate]);
   const rates = useMemo(() => compareRates(grid), [grid]);
   return (
-    <div className="grid min-h-0 flex-1 gap-6 overflow-y-auto px-5 py-4 xl:grid-cols-2" data-testid="frames">
+    <div className="flex min-h-0 flex-1 flex-col gap-6 overflow-y-auto px-5 py-4" data-testid="frames">
       <section>
         <h2 className="mb-1 text-[16px]">This song at other rates</h2>
-        <p className="mb-2 max-w-[60ch] text-ink2">
+        <p className="mb-2 max-w-[90ch] text-ink2">
           A beat is moved to the nearest frame, from its own time, so nothing adds up. Sound that comes 45 ms
           early or 125 ms late is noticed (ITU-R BT.1359-1); programmes are held to 40 and 60 ms (EBU R37).
         </p>
@@ -51,7 +51,7 @@ export function FramesView({ grid, rate }: { grid: BeatGrid; rate: Rate }) {
                   <tr key={rateLabel(report.rate)} aria-current={mine || undefined}>
                     <td>{rateLabel(report.rate)}</td>
                     <td>{report.framesPerBeat.toFixed(3)}</td>
-                    <td className="max-w-[22ch] truncate" title={report.pattern.join(' ')}>
+                    <td className="max-w-[42ch] truncate" title={report.pattern.join(' ')}>
                       {report.pattern.join(' ')}
                     </td>
                     <td>{milli(report.mean)}</td>

@@ -1,7 +1,7 @@
 'use client';
-import { barAndBeat, barStart, beatOfTime, meterAt, nextBar } from '@/core/time/grid';
+import { barAndBeat, barStart, beatLabel, beatOfTime, meterAt, nextBar } from '@/core/time/grid';
 import { reportGrid } from '@/core/time/grid-report';
-import { rateLabel } from '@/core/time/rate';
+import { copyMoment, removeMoment } from '@/store/commands/moments';
 import {
   beatAtNeedle,
   doubleTempo,
@@ -98,6 +98,7 @@ export function SongSide({
         )}
         .
       </p>
+      <ChosenMoment />
       {findings.song.length > 0 && (
         <Part title="What the bench found">
           <Findings findings={findings.song} />
@@ -110,7 +111,7 @@ export function SongSide({
             <Reading name="Bars breathe" value={`±${(report.breathing * 100).toFixed(1)} %`} />
             <Reading name="Frames a beat" value={report.framesPerBeat.toFixed(2)} />
             <Reading
-              name={`Worst rounding at ${rateLabel(project.rate)}`}
+              name="Worst rounding"
               value={`${(report.worst / tick).toFixed(2)} fr · ${Math.round(report.worst * 1000)} ms`}
             />
           </>
@@ -168,6 +169,40 @@ export function SongSide({
       {grid && <SectionList grid={grid} />}
       {grid && <SongFiles grid={grid} />}
     </>
+  );
+}
+
+/** The moment that is chosen on the ribbon, and what can be done with it there. */
+function ChosenMoment() {
+  const { snapshot, store, moment, attempt, go } = useBench();
+  const grid = snapshot.song?.grid;
+  if (!moment || !grid) return null;
+  return (
+    <Part title={moment.name}>
+      <Reading
+        name="On the ribbon"
+        value={`${beatLabel(grid, moment.start)} to ${beatLabel(grid, moment.end)}`}
+      />
+      <div className="mt-1.5 flex flex-wrap gap-1.5">
+        <button type="button" className="knob" onClick={() => go({ station: 'build', moment: moment.id })}>
+          Build it
+        </button>
+        <button
+          type="button"
+          className="knob"
+          onClick={() => attempt(async () => go({ moment: await copyMoment(store, snapshot, moment.id) }))}
+        >
+          Copy
+        </button>
+        <button
+          type="button"
+          className="knob"
+          onClick={() => attempt(() => removeMoment(store, snapshot.project.id, moment.id))}
+        >
+          Remove
+        </button>
+      </div>
+    </Part>
   );
 }
 

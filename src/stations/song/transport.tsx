@@ -4,7 +4,7 @@ import { barAndBeat, barStart, beatOfTime, nextBar, timeOfBeat } from '@/core/ti
 import { frameShownAt } from '@/core/time/rate';
 import { formatClock } from '@/core/time/timecode';
 import { clicksOf } from '@/core/song/click';
-import { copyMoment, createClone, removeMoment } from '@/store/commands/moments';
+import { createClone } from '@/store/commands/moments';
 import { openMedia } from '@/workers/clients';
 import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
@@ -41,7 +41,7 @@ function useClick(on: boolean): boolean {
   return on && !ready;
 }
 
-/** Play, how fast, over and over, with clicks; and what can be done with the moment that is chosen. */
+/** Play, how fast, over and over, with clicks; and a closer look. */
 export function Transport({
   close,
   onClose,
@@ -81,7 +81,7 @@ export function Transport({
     onClose({ from: barStart(grid, around.from - 0.5), to: nextBar(grid, around.to) });
   };
   return (
-    <div className="flex flex-wrap items-center gap-2 border-t border-line bg-ground px-5 py-2 max-sm:sticky max-sm:bottom-0 max-sm:px-3">
+    <div className="flex items-center gap-2 overflow-x-auto border-t border-line bg-ground px-5 py-2 max-sm:sticky max-sm:bottom-0 max-sm:px-3">
       <button type="button" className="knob main" onClick={() => void player.toggle()}>
         {playing ? 'Pause' : 'Play'}
       </button>
@@ -117,27 +117,8 @@ export function Transport({
           </button>
         </>
       )}
-      {moment && (
-        <span className="flex items-center gap-2 max-sm:hidden">
-          <span className="text-ink2">{moment.name}:</span>
-          <button
-            type="button"
-            className="knob"
-            onClick={() => attempt(async () => go({ moment: await copyMoment(store, snapshot, moment.id) }))}
-          >
-            Copy
-          </button>
-          <button
-            type="button"
-            className="knob"
-            onClick={() => attempt(() => removeMoment(store, snapshot.project.id, moment.id))}
-          >
-            Remove
-          </button>
-        </span>
-      )}
       <span className="flex-1" />
-      <span className="num" data-testid="needle">
+      <span className="num whitespace-nowrap max-sm:order-first" data-testid="needle">
         {at ? `bar ${at.bar} · beat ${at.beat.toFixed(1)} · ` : ''}
         {formatClock(time)}
         <span className="max-sm:hidden"> · frame {frameShownAt(snapshot.project.rate, time)}</span>
