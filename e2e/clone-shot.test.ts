@@ -40,7 +40,7 @@ describe('the whole job, on the encoded files of the demo', () => {
   it('finds the beats of the song', async () => {
     await bench.bringIn(demo('left-hand-thread.opus'));
     await bench.page.getByText(/beats, sure/).waitFor({ timeout: 180_000 });
-    const grid = await storedGrid();
+    const grid = await bench.grid();
     const truth = songBeats();
     const near = truth.filter((time) => grid.beats.some((beat) => Math.abs(beat - time) < 0.07)).length;
     expect(near / truth.length).toBeGreaterThan(0.97);
@@ -253,17 +253,6 @@ describe('the whole job, on the encoded files of the demo', () => {
     );
     await judged.waitFor({ timeout: 120_000 });
     expect(Number(/ΔE (\d+\.\d)/.exec(await judged.innerText())?.[1])).toBeLessThan(3);
-  }
-
-  /** The grid as the page keeps it. */
-  function storedGrid(): Promise<{ beats: number[]; firstDownbeat: number; beatsPerBar: number }> {
-    return bench.page.evaluate(`(async () => {
-      const open = indexedDB.open('fickle-ribbon');
-      await new Promise((done) => (open.onsuccess = done));
-      const get = open.result.transaction('records').objectStore('records').getAll();
-      await new Promise((done) => (get.onsuccess = done));
-      return get.result.find((one) => one.kind === 'song' && location.search.includes(one.project)).grid;
-    })()`) as Promise<{ beats: number[]; firstDownbeat: number; beatsPerBar: number }>;
   }
 
   type Shot = {

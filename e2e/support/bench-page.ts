@@ -1,5 +1,6 @@
 import type { Browser, BrowserContext, Download, Page } from 'playwright-core';
 import { expect } from 'vitest';
+import type { BeatGrid } from '@/core/time/grid';
 
 /** A person at the bench: opens it, makes a project of their own, works, waits. */
 export class BenchPage {
@@ -17,8 +18,13 @@ export class BenchPage {
     });
   }
 
-  static async open(browser: Browser, url: string, size = { width: 1280, height: 800 }): Promise<BenchPage> {
-    const context = await browser.newContext({ viewport: size, acceptDownloads: true });
+  static async open(
+    browser: Browser,
+    url: string,
+    size = { width: 1280, height: 800 },
+    hasTouch = false,
+  ): Promise<BenchPage> {
+    const context = await browser.newContext({ viewport: size, acceptDownloads: true, hasTouch });
     const page = await context.newPage();
     const bench = new BenchPage(context, page);
     await page.goto(url);
@@ -65,6 +71,18 @@ export class BenchPage {
     const download = this.page.waitForEvent('download');
     await this.page.getByRole('button', { name: button, exact: true }).first().click();
     return download;
+  }
+
+  /** The grid as the page keeps it. */
+  grid(): Promise<BeatGrid> {
+    return this.page.evaluate(`(async () => {
+      const open = indexedDB.open('fickle-ribbon');
+      await new Promise((done) => (open.onsuccess = done));
+      const get = open.result.transaction('records').objectStore('records').getAll();
+      await new Promise((done) => (get.onsuccess = done));
+      open.result.close();
+      return get.result.find((one) => one.kind === 'song' && one.alive && location.search.includes(one.project)).grid;
+    })()`) as Promise<BeatGrid>;
   }
 
   async close(): Promise<void> {

@@ -266,7 +266,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         id: 'half',
         text: 'Half the tempo',
         keys: 'H',
-        run: () => attempt(() => halveTempo(store, snapshot)),
+        run: () => attempt(() => halveTempo(store, snapshot, player.time())),
       },
       {
         id: 'double',

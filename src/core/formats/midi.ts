@@ -49,6 +49,7 @@ export function writeMidiMap(grid: BeatGrid): Uint8Array {
 export function readMidiMap(bytes: Uint8Array): { grid: BeatGrid; tempo: boolean } {
   let data: MidiData;
   try {
+    if (!isWhole(bytes)) throw new Error('cut off');
     data = parseMidi(bytes);
   } catch {
     return refuse('midi', 'This is no Standard MIDI File, or it breaks off. Export it again.');
@@ -97,6 +98,14 @@ export function readMidiMap(bytes: Uint8Array): { grid: BeatGrid; tempo: boolean
       'This MIDI file holds no music to count beats in. Export it with its notes or tempo.',
     );
   return { grid: { beats, ...barsOf(meters, begin, barAt, step, unit) }, tempo: tempos.length > 0 };
+}
+
+/** Whether every chunk is as long as it says; the package reads on past a file's end. */
+function isWhole(bytes: Uint8Array): boolean {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  let at = 0;
+  while (at + 8 <= bytes.byteLength) at += 8 + view.getUint32(at + 4);
+  return at === bytes.byteLength;
 }
 
 /** Bars as time signatures say, counted from a given bar or from the first that begins with or after the beats. */

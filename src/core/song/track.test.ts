@@ -115,6 +115,8 @@ describe('beat tracking', () => {
     expect(() => trackBeats(new Float32Array(10), 0)).toThrow(
       expect.objectContaining({ code: 'sample-rate' }),
     );
+    const tone = Float32Array.from({ length: rate * 4 }, (_, at) => Math.sin(at / 16));
+    expect(trackBeats(tone, rate)).toMatchObject({ beats: [], hits: [], confidence: 0 });
     const next = seeded(2);
     const noise = Float32Array.from({ length: rate * 10 }, () => next() - 0.5);
     expect(trackBeats(noise, rate).confidence).toBeLessThan(0.35);

@@ -159,7 +159,7 @@ export function trackBeats(samples: Float32Array, sampleRate: number, hints: Bea
     downbeats: bars.downbeats,
     beatsPerBar: bars.beatsPerBar,
     bpm: 60 / gap,
-    confidence: alike * Math.max(0, 1 - 4 * wander),
+    confidence: alike * Math.max(0, 1 - 4 * wander) * Math.min(1, beats.length / 8),
     hits,
   };
 }

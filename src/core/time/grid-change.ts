@@ -10,19 +10,27 @@ function checkTempo(bpm: number): void {
   if (!(bpm >= 20 && bpm <= 400)) refuse('tempo', 'Give a tempo between 20 and 400 beats a minute.');
 }
 
-/** Every second beat, kept in step with the first of the bar; a moment stays at its place in the music. */
-export function halveGrid(grid: BeatGrid): GridChange {
-  const phase = grid.firstDownbeat % 2;
-  const beats = grid.beats.filter((_, index) => index % 2 === phase);
+/**
+ * Every second beat, kept in step with the first of the bar; a moment stays at its place in the music.
+ * @param first position of a beat that stays the first of a bar; else the grid's own position 0
+ */
+export function halveGrid(grid: BeatGrid, first = 0): GridChange {
+  const index = first + grid.firstDownbeat;
+  const phase = ((index % 2) + 2) % 2;
+  const beats = grid.beats.filter((_, at) => at % 2 === phase);
   if (beats.length < 2) refuse('grid', 'There are too few beats to halve. Set the tempo instead.');
+  const { beatsPerBar } = grid;
+  const bar = (index - phase) / 2;
+  const firstDownbeat = first === 0 ? bar : ((bar % beatsPerBar) + beatsPerBar) % beatsPerBar;
+  const move = (position: number) => (position + grid.firstDownbeat - phase) / 2 - firstDownbeat;
   return {
     grid: {
       ...grid,
       beats,
-      firstDownbeat: (grid.firstDownbeat - phase) / 2,
-      changes: grid.changes?.map((change) => ({ ...change, at: Math.round(change.at / 2) })),
+      firstDownbeat,
+      changes: grid.changes?.map((change) => ({ ...change, at: Math.round(move(change.at)) })),
     },
-    move: (position) => position / 2,
+    move,
   };
 }
 

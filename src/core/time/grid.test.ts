@@ -85,6 +85,15 @@ describe('beat grid', () => {
     keepsTime((grid) => setDownbeat(grid, 3.1));
     const halved = halveGrid(wandering);
     expect(timeOfBeat(halved.grid, halved.move(4))).toBeCloseTo(timeOfBeat(wandering, 4), 9);
+    fc.assert(
+      fc.property(grids, fc.integer({ min: 0, max: 30 }), (grid, first) => {
+        const { grid: next, move } = halveGrid(grid, first);
+        expect(Number.isInteger(move(first))).toBe(true);
+        if (first + grid.firstDownbeat < grid.beats.length)
+          expect(timeOfBeat(next, move(first))).toBeCloseTo(timeOfBeat(grid, first), 6);
+        if (first > 0) expect(barAndBeat(next, move(first)).beat).toBe(1);
+      }),
+    );
     expect(shiftGrid(wandering, 0.02).grid.beats[0]).toBeCloseTo(0.32, 9);
     expect(setDownbeat(wandering, 2.72).grid.firstDownbeat).toBe(0);
   });

@@ -51,7 +51,7 @@ export function SongSide({
   const tick = project.rate.den / project.rate.num;
   const bpm = report?.bpm ?? 100;
   const knobs: [string, () => Promise<unknown>][] = [
-    ['Half', () => halveTempo(store, snapshot)],
+    ['Half', () => halveTempo(store, snapshot, player.time())],
     ['Double', () => doubleTempo(store, snapshot)],
     ['Half a beat on', () => shiftHalfBeat(store, snapshot)],
     ['First of bar at needle', () => firstOfBarAt(store, snapshot, player.time())],

@@ -2,7 +2,7 @@ import { refuse } from '@/core/error';
 import type { ReadGrid } from '@/core/formats/labelled-beats';
 import type { TextCue } from '@/core/formats/webvtt';
 import type { BeatTrack } from '@/core/song/track';
-import { beatOfTime, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
+import { barAndBeat, beatOfTime, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import {
   doubleGrid,
   halveGrid,
@@ -48,8 +48,13 @@ const durationOf = (snapshot: Snapshot): number => {
   return songMeasure(snapshot)?.song.duration ?? last;
 };
 
-export const halveTempo = (store: Store, snapshot: Snapshot) =>
-  correct(store, snapshot, 'Half the tempo', halveGrid(gridOf(snapshot)));
+/** Every second beat. Where the needle stands on the first of a bar, that stays one. */
+export function halveTempo(store: Store, snapshot: Snapshot, needle = 0) {
+  const grid = gridOf(snapshot);
+  const near = Math.round(beatOfTime(grid, needle));
+  const first = barAndBeat(grid, near).beat === 1 ? near : 0;
+  return correct(store, snapshot, 'Half the tempo', halveGrid(grid, first));
+}
 export const doubleTempo = (store: Store, snapshot: Snapshot) =>
   correct(store, snapshot, 'Double the tempo', doubleGrid(gridOf(snapshot)));
 export const shiftBeats = (store: Store, snapshot: Snapshot, seconds: number) =>
