@@ -6,7 +6,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { parseMidi } from 'midi-file';
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { BeatGrid } from '@/core/time/grid';
+import { timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { songBeats } from '../demo/song/score';
 import { BenchPage } from './support/bench-page';
 import { openBrowser } from './support/browser';
@@ -285,15 +285,50 @@ describe('the song as a ruler', () => {
     await page.getByText('No song: a ruler of seconds').waitFor();
     await press('Moment here');
     await expect.poll(() => moments().count()).toBe(1);
-    const before = await labelOf(0);
+    expect(await labelOf(0)).toMatch(/lands on bar 2/);
+    // The moment begins with the ruler: at 0 s before the song and after it.
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc2=s=320x180:r=25:d=4',
+      '-f',
+      'lavfi',
+      '-i',
+      'aevalsrc=if(lt(mod(t\\,1)\\,0.03)\\,0.8*random(0)\\,0):d=4',
+      '-pix_fmt',
+      'yuv420p',
+      '-c:a',
+      'pcm_s16le',
+      file('snaps left.mov'),
+    );
+    await bench.bringIn(file('snaps left.mov'));
+    await bench.settled();
+    await press('Listen for them');
+    await page.getByRole('button', { name: /^Count these \d+$/ }).click();
+    await expect.poll(async () => (await bench.grid()).beats.length).toBeLessThan(20);
+    await page.keyboard.press('Control+z');
+    await expect.poll(async () => (await bench.grid()).beats.length).toBeGreaterThan(100);
     await bench.bringIn(demo('left-hand-thread.opus'));
     await page
       .getByText(/left-hand-thread\.opus/)
       .first()
       .waitFor();
     await page.getByText(/107 beats|10\d beats/).waitFor({ timeout: 180_000 });
-    expect(before).toMatch(/lands on/);
-    expect(await moments().count()).toBe(1);
+    await expect.poll(() => moments().count()).toBe(1);
+    const start = Number(
+      await page.evaluate(`(async () => {
+      const open = indexedDB.open('fickle-ribbon');
+      await new Promise((done) => (open.onsuccess = done));
+      const get = open.result.transaction('records').objectStore('records').getAll();
+      await new Promise((done) => (get.onsuccess = done));
+      open.result.close();
+      return get.result.find((one) => one.kind === 'moment' && one.alive && location.search.includes(one.project)).start;
+    })()`),
+    );
+    expect(timeOfBeat(await bench.grid(), start)).toBeCloseTo(0, 6);
+    await press('Snap moments to beats');
+    await expect.poll(() => labelOf(0)).toMatch(/beat \d to bar \d+, beat \d,/);
   });
 
   it('says what it makes of noise, a click, two seconds, and other rates', async () => {

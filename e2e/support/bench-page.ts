@@ -81,7 +81,8 @@ export class BenchPage {
       const get = open.result.transaction('records').objectStore('records').getAll();
       await new Promise((done) => (get.onsuccess = done));
       open.result.close();
-      return get.result.find((one) => one.kind === 'song' && one.alive && location.search.includes(one.project)).grid;
+      const songs = get.result.filter((one) => one.kind === 'song' && one.alive && location.search.includes(one.project));
+      return songs.sort((a, b) => b.created - a.created)[0].grid;
     })()`) as Promise<BeatGrid>;
   }
 

@@ -17,6 +17,7 @@ export function rebuild(raw: {
   const snapshot: Snapshot = {
     project: of('project')[0],
     song: of('song')[0],
+    gridBefore: null,
     sections: of('section'),
     cues: of('cue'),
     takes: of('take'),

@@ -3,6 +3,7 @@ import { refuse } from '@/core/error';
 import { readPcm, toPcm, wavHead } from '@/core/formats/wav';
 import type { SongMeasure } from '@/core/model/measures';
 import { levelsOf } from '@/core/song/energy';
+import { findEvents, type SoundEvent } from '@/core/song/events';
 import { peaksOf } from '@/core/song/loudness';
 import { Resampler } from '@/core/song/resample';
 import { findSections } from '@/core/song/sections';
@@ -12,14 +13,8 @@ import type { Progress } from './measure-take';
 
 export const songRate = 48_000;
 
-/**
- * Decodes a song once to a 48 kHz WAV that every time refers to, and finds its beats.
- * @throws CoreError `media.no-sound` where the file has none
- */
-export async function measureSong(
-  blob: Blob,
-  onProgress: Progress,
-): Promise<{ measure: SongMeasure; beats: BeatTrack; wav: Blob }> {
+/** All sound of a file at 48 kHz: as 16-bit pieces, and mixed down to one channel. */
+async function decodeSound(blob: Blob, onProgress: Progress) {
   const input = openInput(blob);
   try {
     const track = await input.getPrimaryAudioTrack();
@@ -55,37 +50,53 @@ export async function measureSong(
         return resampler.push(data);
       });
       take(planes);
-      onProgress(Math.min(0.7, (0.7 * sample.timestamp) / Math.max(0.1, duration)));
+      onProgress(Math.min(1, sample.timestamp / Math.max(0.1, duration)));
       sample.close();
     }
     if (resamplers.length === 0)
       refuse('media.no-sound', 'Not one sample of this sound can be decoded. Export it again as WAV.');
     take(resamplers.map((resampler) => resampler.push(new Float32Array(resampler.latency))));
-    const whole = join(mono, frames);
-    const loudest = peaksOf(whole, 1)[0];
-    const beats = trackBeats(whole, songRate, { report: (share) => onProgress(0.7 + 0.25 * share) });
-    const levels = levelsOf(whole, songRate);
-    const sections = findSections(whole, songRate, beats.downbeats, levels, beats.hits);
-    onProgress(1);
-    const seconds = frames / songRate;
-    const perSecond = 80;
-    return {
-      measure: {
-        duration: seconds,
-        perSecond,
-        peaks: peaksOf(whole, Math.ceil(seconds * perSecond)),
-        silent: loudest < 0.001,
-        levels,
-        sections,
-      },
-      beats,
-      wav: new Blob([wavHead(frames, channels, songRate) as Uint8Array<ArrayBuffer>, ...parts], {
-        type: 'audio/wav',
-      }),
-    };
+    return { parts, channels, frames, whole: join(mono, frames) };
   } finally {
     input.dispose();
   }
+}
+
+/**
+ * Decodes a song once to a 48 kHz WAV that every time refers to, and finds its beats and sections.
+ * @throws CoreError `media.no-sound` where the file has none
+ */
+export async function measureSong(
+  blob: Blob,
+  onProgress: Progress,
+): Promise<{ measure: SongMeasure; beats: BeatTrack; wav: Blob }> {
+  const { parts, channels, frames, whole } = await decodeSound(blob, (share) => onProgress(0.7 * share));
+  const beats = trackBeats(whole, songRate, { report: (share) => onProgress(0.7 + 0.25 * share) });
+  const levels = levelsOf(whole, songRate);
+  const sections = findSections(whole, songRate, beats.downbeats, levels, beats.hits);
+  onProgress(1);
+  const duration = frames / songRate;
+  const perSecond = 80;
+  return {
+    measure: {
+      duration,
+      perSecond,
+      peaks: peaksOf(whole, Math.ceil(duration * perSecond)),
+      silent: peaksOf(whole, 1)[0] < 0.001,
+      levels,
+      sections,
+    },
+    beats,
+    wav: new Blob([wavHead(frames, channels, songRate) as Uint8Array<ArrayBuffer>, ...parts], {
+      type: 'audio/wav',
+    }),
+  };
+}
+
+/** Snaps, hits and ends of words in the sound of a take. @throws CoreError `media.no-sound` where it has none */
+export async function takeEvents(blob: Blob, onProgress: Progress): Promise<SoundEvent[]> {
+  const { whole } = await decodeSound(blob, (share) => onProgress(0.8 * share));
+  return findEvents(whole, songRate);
 }
 
 /** Finds beats again in a song's WAV, so that they join the passages that are locked. */

@@ -10,6 +10,7 @@ import type {
   Song,
   Take,
 } from '@/core/model/records';
+import type { BeatGrid } from '@/core/time/grid';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
 import { clone } from '@/core/recipes/clone';
@@ -20,6 +21,8 @@ import type { Halted, Media, Measure, Render, Store } from './db';
 export type Snapshot = {
   project: Project;
   song: Song | null;
+  /** the grid that was in force before this song was brought in */
+  gridBefore: BeatGrid | null;
   sections: Section[];
   cues: Cue[];
   takes: Take[];
@@ -44,9 +47,11 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
   ]);
   const [project] = aliveOf(records, 'project');
   if (!project) return null;
+  const songs = aliveOf(records, 'song').sort((a, b) => b.created - a.created);
   return {
     project,
-    song: aliveOf(records, 'song').sort((a, b) => b.created - a.created)[0] ?? null,
+    song: songs[0] ?? null,
+    gridBefore: songs.slice(1).find(({ grid }) => grid)?.grid ?? null,
     sections: aliveOf(records, 'section').sort((a, b) => a.at - b.at),
     cues: aliveOf(records, 'cue').sort((a, b) => a.at - b.at),
     takes: aliveOf(records, 'take').sort((a, b) => a.order - b.order),

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { compareTake } from '@/media/compare-take';
 import { clickTrack, songWithClick } from '@/media/click-track';
-import { findBeatsAgain, measureSong } from '@/media/measure-song';
+import { findBeatsAgain, measureSong, takeEvents } from '@/media/measure-song';
 import { measureTake } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
 import { solveMomentSeam } from '@/media/solve-seam';
@@ -14,6 +14,7 @@ const api = plainErrors({
   findBeatsAgain,
   songWithClick,
   clickTrack,
+  takeEvents,
   compareTake,
   solveMomentSeam,
 });

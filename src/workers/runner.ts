@@ -2,7 +2,7 @@ import { liveQuery } from 'dexie';
 import type { Role } from '@/core/model/records';
 import type { Source } from '@/media/footage';
 import { change } from '@/store/change';
-import { foundGrid, layFoundRest, layFoundSections, lockedPassages } from '@/store/commands/song';
+import { layFirstBeats, layFoundRest, layFoundSections, lockedPassages } from '@/store/commands/song';
 import type { Measure, MeasureValue, Store } from '@/store/db';
 import { layersOf, needsOf, seamTask, type Need } from '@/store/needs';
 import { readSnapshot, songKey, takeKey, type Snapshot } from '@/store/snapshot';
@@ -146,8 +146,8 @@ export class Runner {
           await this.keep(need.key, need.media, { method: 'song-2', song: measure, beats });
           const song = (await this.store.records.get(need.song)) ?? null;
           if (song?.kind === 'song' && !song.grid && beats.beats.length >= 2) {
-            const set = { grid: foundGrid(beats), confidence: beats.confidence };
-            await change(this.store, this.project, 'Beats found', [{ record: need.song, set }], true);
+            const before = await readSnapshot(this.store, this.project);
+            if (before) await layFirstBeats(this.store, before, beats, before.gridBefore);
             const now = await readSnapshot(this.store, this.project);
             if (now && now.sections.length === 0 && measure.sections.length > 1)
               await layFoundSections(this.store, now, true);

@@ -3,6 +3,7 @@ import { bandRate, beatsAt, play } from '../__tests__/band';
 import { regularGrid } from '../time/grid';
 import { clicksOf, countIn, soundOfClicks } from './click';
 import { energyOf, levelsOf } from './energy';
+import { findEvents } from './events';
 import { findSections } from './sections';
 import { stretch } from './stretch';
 import { trackBeats } from './track';
@@ -115,5 +116,34 @@ describe('sections', () => {
     const levels = new Float32Array(40);
     expect(findSections(tone(220, 4), rate, [0, 2], levels, [])).toEqual([{ time: 0, letter: 'A' }]);
     expect(findSections(tone(220, 4), rate, [], levels, [])).toEqual([]);
+  });
+});
+
+describe('events in a take', () => {
+  it('are snaps where they are struck and ends where a word stops', () => {
+    const sound = new Float32Array(6 * rate);
+    for (const from of [1, 2.5]) {
+      for (let at = 0; at < 0.02 * rate; at++)
+        sound[from * rate + at] = (at % 2 ? 0.8 : -0.8) * Math.exp(-at / 60);
+    }
+    // A word: half a second of a voice's pitch with its overtones.
+    for (let at = 0; at < 0.5 * rate; at++)
+      for (let over = 1; over < 12; over++)
+        sound[4 * rate + at] += 0.06 * Math.sin((2 * Math.PI * 160 * over * at) / rate);
+    const events = findEvents(sound, rate);
+    const near = (kind: string, time: number) =>
+      events.some((event) => event.kind === kind && Math.abs(event.time - time) < 0.03);
+    expect([near('hit', 1), near('hit', 2.5), near('hit', 4), near('end', 4.5)]).toEqual([
+      true,
+      true,
+      true,
+      true,
+    ]);
+    expect(events.filter(({ kind }) => kind === 'end')).toHaveLength(1);
+  });
+
+  it('are none in silence or in a moment of sound', () => {
+    expect(findEvents(new Float32Array(rate), rate)).toEqual([]);
+    expect(findEvents(tone(440, 0.1), rate)).toEqual([]);
   });
 });

@@ -17,6 +17,7 @@ import {
   setTempoAt,
   shiftBeats,
   shiftHalfBeat,
+  snapMoments,
   unlockAll,
 } from '@/store/commands/song';
 import { songMeasure } from '@/store/snapshot';
@@ -26,6 +27,7 @@ import { LiveNumber } from '@/ui/live-number';
 import { Part } from '../station';
 import { SectionList } from './section-list';
 import { SongFiles } from './song-files-part';
+import { TakeEvents } from './take-events';
 import { Taps } from './taps';
 
 const certainty = (confidence: number | null) => {
@@ -131,6 +133,15 @@ export function SongSide({
                 {text}
               </button>
             ))}
+            {snapshot.moments.length > 0 && (
+              <button
+                type="button"
+                className="knob"
+                onClick={() => attempt(() => snapMoments(store, snapshot))}
+              >
+                Snap moments to beats
+              </button>
+            )}
             <button
               type="button"
               className="knob"
@@ -143,7 +154,7 @@ export function SongSide({
           <FromHere />
         </Part>
       )}
-      {song.media && <Taps />}
+      {song.media ? <Taps /> : <TakeEvents />}
       {measure && (
         <Part title="Hits">
           <p>

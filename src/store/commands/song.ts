@@ -1,5 +1,5 @@
 import { refuse } from '@/core/error';
-import type { ReadGrid } from '@/core/formats/labelled-beats';
+import { gridOfLabels, type ReadGrid } from '@/core/formats/labelled-beats';
 import type { TextCue } from '@/core/formats/webvtt';
 import type { BeatTrack } from '@/core/song/track';
 import { barAndBeat, beatOfTime, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
@@ -27,6 +27,7 @@ function correct(
   label: string,
   { grid, move }: GridChange,
   confidence: number | null = null,
+  automatic = false,
 ) {
   const { song, moments, sections, cues, project } = snapshot;
   if (!song) return refuse('no-song', 'There is no song yet. Bring one in first.');
@@ -36,7 +37,7 @@ function correct(
     edits.push({ record: id, set: { start: move(start), lands: move(lands), end: move(end) } });
   for (const { id, at } of sections) edits.push({ record: id, set: { at: move(at) } });
   for (const { id, at, until } of cues) edits.push({ record: id, set: { at: move(at), until: move(until) } });
-  return change(store, project.id, label, edits);
+  return change(store, project.id, label, edits, automatic);
 }
 
 function gridOf({ song }: Snapshot): BeatGrid {
@@ -114,6 +115,35 @@ export function tapBeats(store: Store, snapshot: Snapshot, taps: readonly number
 /** Beats that a file brought. */
 export const layReadBeats = (store: Store, snapshot: Snapshot, { grid }: Pick<ReadGrid, 'grid'>) =>
   correct(store, snapshot, 'Beats from a file', replaceGrid(snapshot.song?.grid ?? null, grid));
+
+/**
+ * The first beats of a song that took the place of another or of a ruler: whatever was pinned stays where it was in
+ * time, to the last digit, until it is asked to snap.
+ */
+export function layFirstBeats(store: Store, snapshot: Snapshot, found: BeatTrack, old: BeatGrid | null) {
+  const grid = foundGrid(found);
+  const move = (position: number) => (old ? beatOfTime(grid, timeOfBeat(old, position)) : position);
+  return correct(store, snapshot, 'Beats found', { grid, move }, found.confidence, true);
+}
+
+/** Every moment onto the nearest beats. */
+export function snapMoments(store: Store, { moments, project }: Snapshot) {
+  const edits = moments.map(({ id, start, lands, end }) => {
+    const set = {
+      start: Math.round(start),
+      lands: Math.round(lands),
+      end: Math.max(Math.round(start) + 1, Math.round(end)),
+    };
+    return { record: id, set };
+  });
+  return change(store, project.id, 'Snap to beats', edits);
+}
+
+/** Instants of a take's sound in place of the seconds of a ruler. @param times seconds */
+export function layEvents(store: Store, snapshot: Snapshot, times: readonly number[]) {
+  const { grid } = gridOfLabels(times.map((time) => ({ time })));
+  return correct(store, snapshot, 'Events as beats', replaceGrid(snapshot.song?.grid ?? null, grid));
+}
 
 /** Puts back the beats that were found in the sound. */
 export function putFoundBeats(store: Store, snapshot: Snapshot) {
