@@ -1,0 +1,191 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { beatLabel, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
+import { change, undo } from './change';
+import { copyMoment, createClone } from './commands/moments';
+import { createProject, newRecord } from './commands/projects';
+import {
+  addSection,
+  beatAtNeedle,
+  doubleTempo,
+  findRestAgain,
+  foundGrid,
+  layCues,
+  layEvents,
+  layFirstBeats,
+  layReadBeats,
+  laySeconds,
+  lockPassage,
+  lockedPassages,
+  removeSection,
+  setMeterAt,
+  setSection,
+  setTempoAt,
+  shiftBeats,
+  snapMoments,
+  tapBeats,
+  unlockAll,
+} from './commands/song';
+import { Store } from './db';
+import { needsOf } from './needs';
+import { readSnapshot, songKey, type Snapshot } from './snapshot';
+
+let store: Store;
+let project: string;
+let number = 0;
+
+const read = async (): Promise<Snapshot> => (await readSnapshot(store, project)) as Snapshot;
+const gridOf = async (): Promise<BeatGrid> => (await read()).song?.grid as BeatGrid;
+const addSong = (grid: BeatGrid | null) =>
+  change(store, project, 'Song', [
+    { create: { ...newRecord(project), kind: 'song', media: 'm', grid, confidence: 0.9 } },
+  ]);
+const track = (grid: BeatGrid) => ({
+  beats: grid.beats,
+  downbeats: grid.beats.filter((_, index) => (index - grid.firstDownbeat) % grid.beatsPerBar === 0),
+  beatsPerBar: grid.beatsPerBar,
+  bpm: 120,
+  confidence: 1,
+  hits: [],
+});
+
+beforeEach(async () => {
+  store = new Store(`song-${number++}`);
+  project = await createProject(store, 'Test');
+  await addSong(regularGrid(120, 0.5, 60));
+});
+
+describe('what is pinned to beats', () => {
+  it('moves along when the grid is corrected, words and sections too', async () => {
+    await addSection(store, await read(), 8);
+    await layCues(store, await read(), [{ start: 4.5, end: 5.5, text: 'Turn it left' }]);
+    await lockPassage(store, await read(), 8, 16);
+    const before = await read();
+    const times = (snapshot: Snapshot) =>
+      [
+        snapshot.sections[0].at,
+        snapshot.cues[0].at,
+        snapshot.cues[0].until,
+        snapshot.song?.locked?.[0].from ?? NaN,
+      ].map((at) => timeOfBeat(snapshot.song?.grid as BeatGrid, at));
+    await doubleTempo(store, await read());
+    const after = await read();
+    times(after).forEach((time, index) => expect(time).toBeCloseTo(times(before)[index], 9));
+    await shiftBeats(store, await read(), 0.02);
+    times(await read()).forEach((time, index) => expect(time).toBeCloseTo(times(before)[index] + 0.02, 9));
+  });
+
+  it('stays where it is in time when a song takes the place of a ruler, until it is asked to snap', async () => {
+    await laySeconds(store, await read());
+    const moment = await createClone(store, await read(), 7, 12);
+    const old = await gridOf();
+    const at = timeOfBeat(old, 7);
+    const found = regularGrid(97, 0.31, 60);
+    await addSong(null);
+    await layFirstBeats(store, await read(), track(found), (await read()).gridBefore);
+    const start = async () => (await read()).moments.find(({ id }) => id === moment)?.start as number;
+    expect(timeOfBeat(await gridOf(), await start())).toBeCloseTo(at, 9);
+    expect(Number.isInteger(await start())).toBe(false);
+    await snapMoments(store, await read());
+    expect(Number.isInteger(await start())).toBe(true);
+    await undo(store, project);
+    expect(timeOfBeat(await gridOf(), await start())).toBeCloseTo(at, 9);
+  });
+
+  it('keeps its time when beats come from a file', async () => {
+    const moment = await createClone(store, await read(), 8, 16);
+    await layReadBeats(store, await read(), { grid: regularGrid(60, 0.5, 60) });
+    const { start } = (await read()).moments.find(({ id }) => id === moment) as { start: number };
+    expect(timeOfBeat(await gridOf(), start)).toBeCloseTo(4.5, 9);
+  });
+
+  it('is copied to where it ends', async () => {
+    const first = await createClone(store, await read(), 8, 16);
+    const second = await copyMoment(store, await read(), first);
+    expect((await read()).moments.find(({ id }) => id === second)).toMatchObject({
+      start: 16,
+      lands: 20,
+      end: 24,
+    });
+    await expect(copyMoment(store, await read(), 'none')).rejects.toMatchObject({ code: 'gone' });
+  });
+});
+
+describe('correcting from the needle', () => {
+  it('moves the nearest beat, and sets tempo and metre from a bar on', async () => {
+    await beatAtNeedle(store, await read(), 2.53);
+    expect((await gridOf()).beats).toContain(2.53);
+    await setTempoAt(store, await read(), 16, 100);
+    const grid = await gridOf();
+    expect(timeOfBeat(grid, 18) - timeOfBeat(grid, 17)).toBeCloseTo(0.6, 9);
+    await setMeterAt(store, await read(), 8, 3);
+    expect(beatLabel(await gridOf(), 11)).toBe('bar 4, beat 1');
+  });
+
+  it('lays taps over the song', async () => {
+    const taps = Array.from({ length: 9 }, (_, tap) => 10.06 + tap * 0.6);
+    await tapBeats(store, await read(), taps, 0.06);
+    const { beats } = await gridOf();
+    for (const tap of taps)
+      expect(Math.min(...beats.map((beat) => Math.abs(beat - tap + 0.06)))).toBeLessThan(1e-6);
+    await expect((async () => tapBeats(store, await read(), [1, 2], 0))()).rejects.toMatchObject({
+      code: 'taps',
+    });
+  });
+
+  it('counts the events of a take', async () => {
+    await laySeconds(store, await read());
+    await layEvents(store, await read(), [3.2, 0.7, 1.9]);
+    expect((await gridOf()).beats).toEqual([0.7, 1.9, 3.2]);
+  });
+});
+
+describe('locked passages', () => {
+  it('join where they touch, and go to the search in seconds', async () => {
+    await lockPassage(store, await read(), 8, 12);
+    await lockPassage(store, await read(), 10, 16);
+    expect((await read()).song?.locked).toEqual([{ from: 10, to: 16 }]);
+    const [passage] = lockedPassages(await read());
+    expect(passage.beats).toEqual([10, 11, 12, 13, 14, 15, 16].map((beat) => 0.5 + beat / 2));
+    expect(passage.downbeats).toEqual([6.5, 8.5]);
+    await unlockAll(store, await read());
+    expect(lockedPassages(await read())).toEqual([]);
+    await expect((async () => findRestAgain(store, await read()))()).rejects.toMatchObject({
+      code: 'no-lock',
+    });
+  });
+
+  it('ask for work that a reload does not lose', async () => {
+    await lockPassage(store, await read(), 8, 16);
+    await findRestAgain(store, await read());
+    const snapshot = await read();
+    const media = new Map([['m', { id: 'm', name: 'song.wav' }]]) as unknown as Snapshot['media'];
+    const measures = new Map([[songKey('m'), {}]]) as unknown as Snapshot['measures'];
+    expect(needsOf({ ...snapshot, media, measures }).map(({ kind }) => kind)).toEqual(['again']);
+  });
+});
+
+describe('sections', () => {
+  it('begin once, are named, moved and removed', async () => {
+    await addSection(store, await read(), 0);
+    await expect((async () => addSection(store, await read(), 0))()).rejects.toMatchObject({
+      code: 'section',
+    });
+    const [{ id }] = (await read()).sections;
+    await setSection(store, project, id, { name: 'Verse', at: 4 });
+    expect((await read()).sections[0]).toMatchObject({ name: 'Verse', at: 4 });
+    await removeSection(store, project, id);
+    expect((await read()).sections).toEqual([]);
+  });
+});
+
+describe('found beats', () => {
+  it('get the bar that most of their first beats ask for', () => {
+    const beats = Array.from({ length: 16 }, (_, beat) => beat / 2);
+    const downbeats = [beats[0], beats[6], beats[10], beats[14]];
+    expect(foundGrid({ beats, downbeats, beatsPerBar: 4 })).toMatchObject({
+      beatsPerBar: 4,
+      firstDownbeat: 2,
+    });
+  });
+});
