@@ -56,7 +56,7 @@ export function SongStation() {
   const grid = song.grid ?? regularGrid(60, 0, seconds);
   const perLine = close ? Math.min(4, barsFor(width)) : (bars ?? barsFor(width));
   const gap = snapshot.cues.length > 0 ? 50 : 38;
-  const tallLine = close ? 120 : width < 520 ? 56 : 62;
+  const tallLine = close ? 170 : width < 520 ? 56 : 62;
   const layout = foldSong(grid, seconds, Math.max(240, width), perLine, tallLine, gap, close ?? undefined);
   const height = layout.lines[layout.lines.length - 1].top + layout.pitch + 6;
   const name = media?.name ?? 'No song: a ruler of seconds';

@@ -25,7 +25,7 @@ export const Sections = memo(function Sections({ layout, sections, cues, end }: 
               opacity="0.13"
             />
             <rect x={x0} y={line.top - 2} width={x1 - x0} height="2" fill={dyes[section.dye]} opacity="0.8" />
-            {first && (
+            {(first || line === layout.lines[0]) && (
               <>
                 <path
                   d={`M${x0} ${line.top - 1}v-13h${section.name.length * 5.9 + 10}l4 13z`}
