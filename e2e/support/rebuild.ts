@@ -4,7 +4,7 @@ import { timeOfBeat } from '@/core/time/grid';
 import type { AnyRecord } from '@/core/model/records';
 import type { Measure, Media } from '@/store/db';
 import { layersOf } from '@/store/needs';
-import { rulerOf, takeMeasure, type Snapshot } from '@/store/snapshot';
+import { arrange, rulerOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 
 /** Builds a shot outside the browser from what the page stored, with typed arrays as plain lists. */
 export function rebuild(raw: {
@@ -12,16 +12,10 @@ export function rebuild(raw: {
   measures: Measure[];
   media: { id: string; name: string }[];
 }) {
-  const of = (kind: AnyRecord['kind']) =>
-    raw.records.filter((one) => one.kind === kind && one.alive) as never[];
+  const [project] = raw.records.filter((one) => one.kind === 'project');
   const snapshot: Snapshot = {
-    project: of('project')[0],
-    song: of('song')[0],
-    gridBefore: null,
-    sections: of('section'),
-    cues: of('cue'),
-    takes: of('take'),
-    moments: of('moment'),
+    project,
+    ...arrange(raw.records),
     media: new Map(raw.media.map((one) => [one.id, one as Media])),
     measures: new Map(raw.measures.map((one) => [one.key, one])),
     halted: new Map(),
@@ -31,7 +25,7 @@ export function rebuild(raw: {
     if (measure.value.method === 'take-1')
       measure.value.take.times = Float64Array.from(measure.value.take.times);
   }
-  const [moment] = snapshot.moments;
+  const [moment] = snapshot.clones;
   const ruler = rulerOf(snapshot);
   const built = layersOf(snapshot, moment);
   if (!ruler || !built) throw new Error('There is nothing to build.');

@@ -2,6 +2,7 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { toast, Toaster } from 'sonner';
+import { isClone } from '@/core/model/records';
 import { frameShownAt, timeOfFrame, type Rate } from '@/core/time/rate';
 import { redo, undo } from '@/store/change';
 import { createProject } from '@/store/commands/projects';
@@ -204,6 +205,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
 
   const findings = useMemo(() => findingsOf(snapshot), [snapshot]);
   const moment = snapshot.moments.find((one) => one.id === where.moment) ?? snapshot.moments[0] ?? null;
+  const clone = moment && isClone(moment) ? moment : (snapshot.clones[0] ?? null);
   const bench: Bench = useMemo(
     () => ({
       store,
@@ -216,11 +218,12 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       player,
       runner,
       moment,
+      clone,
       go: (to) => goTo(to),
       attempt,
       openFiles: () => picker.current?.click(),
     }),
-    [store, snapshot, findings, player, runner, moment, attempt],
+    [store, snapshot, findings, player, runner, moment, clone, attempt],
   );
 
   const here: StationName = stations.find((one) => one.name === where.station)?.name ?? 'song';

@@ -11,7 +11,7 @@ import {
   type Snapshot,
 } from './snapshot';
 
-export type StationName = 'song' | 'match' | 'build' | 'deliver';
+export type StationName = 'song' | 'plan' | 'match' | 'build' | 'deliver';
 
 /** Findings of each station, computed from what is there now. */
 export function findingsOf(snapshot: Snapshot): Record<StationName, Finding[]> {
@@ -20,7 +20,7 @@ export function findingsOf(snapshot: Snapshot): Record<StationName, Finding[]> {
     match: takeFindings(snapshot),
     build: momentFindings(snapshot),
     deliver:
-      snapshot.moments.length === 0 ? [] : momentFindings(snapshot).filter((one) => one.severity === 'stop'),
+      snapshot.clones.length === 0 ? [] : momentFindings(snapshot).filter((one) => one.severity === 'stop'),
   };
 }
 
@@ -93,7 +93,7 @@ function takeFindings(snapshot: Snapshot): Finding[] {
 function momentFindings(snapshot: Snapshot): Finding[] {
   const ruler = rulerOf(snapshot);
   if (!ruler) return [];
-  return snapshot.moments.flatMap((moment) => {
+  return snapshot.clones.flatMap((moment) => {
     const { material, fresh } = materialOf(snapshot, moment);
     return clone.examine(moment, ruler, fresh ? material : { ...material, seam: null });
   });

@@ -2,7 +2,7 @@ import type { CloneMaterial, ChosenTake } from '@/core/recipes/clone/material';
 import { clone } from '@/core/recipes/clone';
 import { cloneFrames } from '@/core/recipes/clone/build';
 import type { Layer } from '@/core/picture/layers';
-import type { Moment } from '@/core/model/records';
+import type { CloneMoment } from '@/core/model/records';
 import { frameOfTime } from '@/core/time/rate';
 import type { SeamTask } from '@/media/solve-seam';
 import {
@@ -22,15 +22,15 @@ export type Need =
   | { kind: 'song'; key: string; label: string; media: string; song: string }
   | { kind: 'again'; key: string; label: string; media: string; song: string }
   | { kind: 'compare'; key: string; label: string; take: string; plate: string; subject: string }
-  | { kind: 'seam'; key: string; label: string; moment: Moment }
-  | { kind: 'render'; key: string; label: string; render: string; moment: Moment };
+  | { kind: 'seam'; key: string; label: string; moment: CloneMoment }
+  | { kind: 'render'; key: string; label: string; render: string; moment: CloneMoment };
 
 /**
  * What is still to be measured, solved or rendered, in the order in which it is wanted. Because this follows
  * from what is stored, work that a reload interrupted goes on by itself.
  */
 export function needsOf(snapshot: Snapshot): Need[] {
-  const { song, takes, media, measures, halted, moments, renders } = snapshot;
+  const { song, takes, media, measures, halted, clones, renders } = snapshot;
   const needs: Need[] = [];
   const want = (need: Need) => {
     if (!measures.has(need.key) && !halted.has(need.key)) needs.push(need);
@@ -67,12 +67,12 @@ export function needsOf(snapshot: Snapshot): Need[] {
       subject: take.id,
     });
   }
-  for (const moment of moments) {
+  for (const moment of clones) {
     const key = seamKey(snapshot, moment);
     if (key) want({ kind: 'seam', key, label: `Finding the join of ${moment.name}`, moment });
   }
   for (const render of renders) {
-    const moment = moments.find((one) => one.id === render.moment);
+    const moment = clones.find((one) => one.id === render.moment);
     if (render.status !== 'waiting' || !moment) continue;
     want({
       kind: 'render',
@@ -88,7 +88,7 @@ export function needsOf(snapshot: Snapshot): Need[] {
 /** The layers of a moment as it stands. */
 export function layersOf(
   snapshot: Snapshot,
-  moment: Moment,
+  moment: CloneMoment,
 ): { layers: Layer[]; material: CloneMaterial } | null {
   const ruler = rulerOf(snapshot);
   if (!ruler) return null;
@@ -97,7 +97,7 @@ export function layersOf(
 }
 
 /** What the seam of a moment is solved from; null where something is missing. */
-export function seamTask(snapshot: Snapshot, moment: Moment): Omit<SeamTask, 'sources'> | null {
+export function seamTask(snapshot: Snapshot, moment: CloneMoment): Omit<SeamTask, 'sources'> | null {
   const ruler = rulerOf(snapshot);
   const built = layersOf(snapshot, moment);
   if (!ruler || !built) return null;

@@ -1,6 +1,7 @@
 import type { Comparison, SeamMeasure, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type {
   AnyRecord,
+  CloneMoment,
   Cue,
   Moment,
   Project,
@@ -10,6 +11,8 @@ import type {
   Song,
   Take,
 } from '@/core/model/records';
+import { isClone } from '@/core/model/records';
+import type { Day, Item, Mark, Pass, Piece, Setup, ShotChoice, Tick, Zone } from '@/core/model/plan-records';
 import type { BeatGrid } from '@/core/time/grid';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
@@ -27,6 +30,18 @@ export type Snapshot = {
   cues: Cue[];
   takes: Take[];
   moments: Moment[];
+  /** the moments that can be built here */
+  clones: CloneMoment[];
+  setups: Setup[];
+  marks: Mark[];
+  pieces: Piece[];
+  zones: Zone[];
+  passes: Pass[];
+  choices: ShotChoice[];
+  /** the day of filming, once there is one */
+  day: Day | null;
+  ticks: Tick[];
+  items: Item[];
   media: Map<string, Media>;
   measures: Map<string, Measure>;
   halted: Map<string, Halted>;
@@ -35,6 +50,32 @@ export type Snapshot = {
 
 const aliveOf = <Kind extends RecordKind>(records: readonly AnyRecord[], kind: Kind): RecordOf<Kind>[] =>
   records.filter((record): record is RecordOf<Kind> => record.kind === kind && record.alive);
+
+/** The records of a project, sorted as screens show them. */
+export function arrange(records: readonly AnyRecord[]) {
+  const songs = aliveOf(records, 'song').sort((a, b) => b.created - a.created);
+  const moments = aliveOf(records, 'moment').sort((a, b) => a.start - b.start);
+  const made = <Kind extends RecordKind>(kind: Kind) =>
+    aliveOf(records, kind).sort((a, b) => a.created - b.created || (a.id < b.id ? -1 : 1));
+  return {
+    song: songs[0] ?? null,
+    gridBefore: songs.slice(1).find(({ grid }) => grid)?.grid ?? null,
+    sections: aliveOf(records, 'section').sort((a, b) => a.at - b.at),
+    cues: aliveOf(records, 'cue').sort((a, b) => a.at - b.at),
+    takes: aliveOf(records, 'take').sort((a, b) => a.order - b.order),
+    moments,
+    clones: moments.filter(isClone),
+    setups: aliveOf(records, 'setup').sort((a, b) => a.order - b.order),
+    marks: made('mark'),
+    pieces: made('piece'),
+    zones: made('zone'),
+    passes: made('pass'),
+    choices: made('shot'),
+    day: made('day')[0] ?? null,
+    ticks: made('tick'),
+    items: made('item'),
+  };
+}
 
 /** Reads a project; null where it is not there. */
 export async function readSnapshot(store: Store, projectId: string): Promise<Snapshot | null> {
@@ -47,15 +88,9 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
   ]);
   const [project] = aliveOf(records, 'project');
   if (!project) return null;
-  const songs = aliveOf(records, 'song').sort((a, b) => b.created - a.created);
   return {
     project,
-    song: songs[0] ?? null,
-    gridBefore: songs.slice(1).find(({ grid }) => grid)?.grid ?? null,
-    sections: aliveOf(records, 'section').sort((a, b) => a.at - b.at),
-    cues: aliveOf(records, 'cue').sort((a, b) => a.at - b.at),
-    takes: aliveOf(records, 'take').sort((a, b) => a.order - b.order),
-    moments: aliveOf(records, 'moment').sort((a, b) => a.start - b.start),
+    ...arrange(records),
     media: new Map(media.map((one) => [one.id, one])),
     measures: new Map(measures.map((one) => [one.key, one])),
     halted: new Map(halted.map((one) => [one.key, one])),
@@ -98,7 +133,7 @@ export const rulerOf = ({ project, song }: Snapshot): Ruler | null =>
   song?.grid ? { grid: song.grid, project } : null;
 
 /** What a solved seam depends on, as text. */
-export function seamKey(snapshot: Snapshot, moment: Moment): string | null {
+export function seamKey(snapshot: Snapshot, moment: CloneMoment): string | null {
   const ruler = rulerOf(snapshot);
   if (!ruler) return null;
   const { settings } = moment;
@@ -120,7 +155,10 @@ export function seamKey(snapshot: Snapshot, moment: Moment): string | null {
 }
 
 /** What a moment is built from; `fresh` is false while its seam is still to be solved. */
-export function materialOf(snapshot: Snapshot, moment: Moment): { material: CloneMaterial; fresh: boolean } {
+export function materialOf(
+  snapshot: Snapshot,
+  moment: CloneMoment,
+): { material: CloneMaterial; fresh: boolean } {
   const { settings } = moment;
   const find = (id: string | null) => snapshot.takes.find((take) => take.id === id) ?? null;
   const plate = find(settings.plate);

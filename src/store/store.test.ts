@@ -75,11 +75,11 @@ describe('changes', () => {
     await removeMoment(store, project, id);
     expect((await read()).moments).toHaveLength(0);
     await undo(store, project);
-    expect((await read()).moments[0].settings.feather).toBe(30);
+    expect((await read()).clones[0].settings.feather).toBe(30);
     await undo(store, project);
-    expect((await read()).moments[0].settings.feather).toBe(12);
+    expect((await read()).clones[0].settings.feather).toBe(12);
     await redo(store, project);
-    expect((await read()).moments[0].settings.feather).toBe(30);
+    expect((await read()).clones[0].settings.feather).toBe(30);
     await undo(store, project);
     await undo(store, project);
     expect((await read()).moments).toHaveLength(0);
@@ -115,16 +115,16 @@ describe('changes', () => {
       fc.asyncProperty(
         fc.array(fc.tuple(fc.constantFrom('feather', 'fade'), fc.nat(90)), { maxLength: 6 }),
         async (edits) => {
-          const before = (await read()).moments[0].settings;
+          const before = (await read()).clones[0].settings;
           let steps = 0;
           for (const [field, value] of edits) {
             if (await setMoment(store, project, id, 'Edit', { [`settings.${field}`]: value })) steps++;
           }
-          const after = (await read()).moments[0].settings;
+          const after = (await read()).clones[0].settings;
           for (let step = 0; step < steps; step++) await undo(store, project);
-          expect((await read()).moments[0].settings).toEqual(before);
+          expect((await read()).clones[0].settings).toEqual(before);
           for (let step = 0; step < steps; step++) await redo(store, project);
-          expect((await read()).moments[0].settings).toEqual(after);
+          expect((await read()).clones[0].settings).toEqual(after);
         },
       ),
       { numRuns: 15 },
@@ -199,7 +199,7 @@ describe('moments and work', () => {
     await expect(startEarlier(store, await read(), args)).rejects.toMatchObject({ code: 'too-short' });
     await setMoment(store, project, id, 'In', { 'settings.leftIn': 2 });
     await startEarlier(store, await read(), args);
-    expect((await read()).moments[0].settings.leftIn).toBeCloseTo(2 - (12 * 1001) / 24000, 9);
+    expect((await read()).clones[0].settings.leftIn).toBeCloseTo(2 - (12 * 1001) / 24000, 9);
   });
 
   it('finds what is missing from what is there, and leaves alone what was cancelled', async () => {

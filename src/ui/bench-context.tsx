@@ -2,7 +2,7 @@
 import { createContext, useContext, useSyncExternalStore } from 'react';
 import type { Finding } from '@/core/finding/finding';
 import type { Names } from '@/core/finding/say';
-import type { Moment } from '@/core/model/records';
+import type { CloneMoment, Moment } from '@/core/model/records';
 import type { Store } from '@/store/db';
 import type { StationName } from '@/store/findings';
 import type { Snapshot } from '@/store/snapshot';
@@ -18,6 +18,8 @@ export type Bench = {
   player: Player;
   runner: Runner | null;
   moment: Moment | null;
+  /** the chosen moment where it is a clone, else the first clone there is */
+  clone: CloneMoment | null;
   go: (where: { station?: StationName | 'sheet'; moment?: string | null; project?: string }) => void;
   /** Runs something that may be refused; a refusal is said, and nothing is lost. */
   attempt: (work: () => Promise<unknown>) => void;

@@ -1,12 +1,14 @@
 import { z } from 'zod';
+import { base } from './base';
 import { rateSchema } from '../time/rate';
 import { beatGridSchema } from '../time/grid';
+import { films, momentKinds, type MomentKind } from '../recipes/films';
+import { planSchemas } from './plan-records';
 
 /** Version of everything stored and exchanged. Raised with a migration. */
 export const schemaVersion = 1;
 
-const id = z.string().min(1);
-const base = { id, project: id, created: z.number(), changed: z.number(), alive: z.boolean() };
+const { id } = base;
 
 export const projectSchema = z.object({
   ...base,
@@ -17,6 +19,12 @@ export const projectSchema = z.object({
   rate: rateSchema,
   container: z.enum(['mp4', 'mov', 'webm']),
   megabits: z.number().min(0.5).max(200),
+  /** how lengths are shown; unset is metric */
+  units: z.enum(['metric', 'imperial']).optional(),
+  /** more kinds of effect than this make the film look like a catalogue; unset is 5 */
+  kinds: z.number().int().min(1).max(20).optional(),
+  /** an upright film is cut out of the picture */
+  upright: z.boolean().optional(),
 });
 
 export const songSchema = z.object({
@@ -72,41 +80,41 @@ export const takeSchema = z.object({
   match: z.boolean(),
 });
 
-const point = z.tuple([z.number(), z.number()]);
-/** A tap on a performer: seconds in the take's own file, point in shares of the frame. */
-const tap = z.object({ time: z.number(), at: point });
-
-export const cloneSchema = z.object({
-  plate: id.nullable(),
-  left: id.nullable(),
-  right: id.nullable(),
-  /** who is in the picture from the start; the other one appears */
-  first: z.enum(['left', 'right']),
-  /** seconds of each take at the frame on which it first shows */
-  leftIn: z.number().nonnegative(),
-  rightIn: z.number().nonnegative(),
-  leftTap: tap.nullable(),
-  rightTap: tap.nullable(),
-  /** frames over which the copy appears; 0 is at once */
-  fade: z.number().int().min(0).max(240),
-  /** width of the soft edge in delivery pixels */
-  feather: z.number().min(0).max(400),
-  /** outline of where the right take shows, in shares of the frame, where it was set by hand */
-  seam: z.array(point).min(3).nullable(),
-});
-export type CloneSettings = z.infer<typeof cloneSchema>;
-
-export const momentSchema = z.object({
+/** What every moment has, whatever its kind. */
+const momentFields = {
   ...base,
   kind: z.literal('moment'),
-  recipe: z.literal('clone'),
   name: z.string(),
-  /** beat positions: begins, copy appears, ends */
+  /** beat positions: begins, the effect strikes, ends */
   start: z.number(),
   lands: z.number(),
   end: z.number(),
-  settings: cloneSchema,
-});
+  /** what it adds to the story, in the person's words */
+  story: z.string().optional(),
+  /** true once the person was asked for the story */
+  asked: z.boolean().optional(),
+  /** where it is filmed, and where its second part is filmed */
+  setup: id.nullable().optional(),
+  second: id.nullable().optional(),
+};
+const momentBase = z.object(momentFields);
+const momentOf = (recipe: MomentKind) =>
+  z.object({ ...momentFields, recipe: z.literal(recipe), settings: films[recipe].settings as z.ZodType });
+const [firstKind, ...otherKinds] = momentKinds;
+export const momentSchema = z.discriminatedUnion('recipe', [
+  momentOf(firstKind),
+  ...otherKinds.map(momentOf),
+]);
+
+export type MomentOf<Kind extends MomentKind> = z.infer<typeof momentBase> & {
+  recipe: Kind;
+  settings: z.infer<(typeof films)[Kind]['settings']>;
+};
+export type Moment = { [Kind in MomentKind]: MomentOf<Kind> }[MomentKind];
+export type CloneMoment = MomentOf<'clone'>;
+
+/** True for moments that this bench can also build. */
+export const isClone = (moment: Moment): moment is CloneMoment => moment.recipe === 'clone';
 
 export const recordSchema = z.discriminatedUnion('kind', [
   projectSchema,
@@ -115,6 +123,7 @@ export const recordSchema = z.discriminatedUnion('kind', [
   cueSchema,
   takeSchema,
   momentSchema,
+  ...planSchemas,
 ]);
 
 export type Project = z.infer<typeof projectSchema>;
@@ -122,7 +131,6 @@ export type Song = z.infer<typeof songSchema>;
 export type Section = z.infer<typeof sectionSchema>;
 export type Cue = z.infer<typeof cueSchema>;
 export type Take = z.infer<typeof takeSchema>;
-export type Moment = z.infer<typeof momentSchema>;
-export type AnyRecord = z.infer<typeof recordSchema>;
+export type AnyRecord = Exclude<z.infer<typeof recordSchema>, { kind: 'moment' }> | Moment;
 export type RecordKind = AnyRecord['kind'];
 export type RecordOf<Kind extends RecordKind> = Extract<AnyRecord, { kind: Kind }>;

@@ -1,8 +1,9 @@
 'use client';
 import { useEffect, useMemo, useState, type MouseEvent } from 'react';
 import { outlineInForce, cloneFrames } from '@/core/recipes/clone/build';
+import { films } from '@/core/recipes/films';
 import type { Ruler } from '@/core/recipes/recipe';
-import type { Moment } from '@/core/model/records';
+import { isClone, type CloneMoment } from '@/core/model/records';
 import type { Point } from '@/core/picture/image';
 import { sourceTime } from '@/core/picture/layers';
 import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
@@ -28,7 +29,7 @@ const question = 'Does it land?';
 
 /** One moment: its passage of the song, its picture, its sentence. */
 export function BuildStation() {
-  const { snapshot, store, moment, attempt, go } = useBench();
+  const { snapshot, store, moment, clone, attempt, go } = useBench();
   const ruler = rulerOf(snapshot);
   if (!ruler) {
     return (
@@ -74,10 +75,32 @@ export function BuildStation() {
       </Station>
     );
   }
+  if (!isClone(moment)) {
+    return (
+      <Station question={question}>
+        <Empty title={`${moment.name} is planned, not built here yet`}>
+          <p>
+            The bench builds clones so far. For a {films[moment.recipe].title.toLowerCase()} it says what to
+            film, how long and in what order; put it together in your editor.
+          </p>
+          <div className="flex gap-2">
+            <button type="button" className="knob main" onClick={() => go({ station: 'plan' })}>
+              To the plan
+            </button>
+            {clone && (
+              <button type="button" className="knob" onClick={() => go({ moment: clone.id })}>
+                To {clone.name}
+              </button>
+            )}
+          </div>
+        </Empty>
+      </Station>
+    );
+  }
   return <BuildMoment key={moment.id} moment={moment} ruler={ruler} />;
 }
 
-function BuildMoment({ moment, ruler }: { moment: Moment; ruler: Ruler }) {
+function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
   const { snapshot, findings, store, player, attempt, go } = useBench();
   const { project, grid } = ruler;
   const { rate } = project;
@@ -324,7 +347,7 @@ function BuildMoment({ moment, ruler }: { moment: Moment; ruler: Ruler }) {
 }
 
 /** Findings of the takes that this moment uses. */
-function TakeNotes({ moment }: { moment: Moment }) {
+function TakeNotes({ moment }: { moment: CloneMoment }) {
   const { findings } = useBench();
   const { left, right } = moment.settings;
   const notes = findings.match.filter(

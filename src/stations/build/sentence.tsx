@@ -1,5 +1,5 @@
 'use client';
-import type { Moment } from '@/core/model/records';
+import type { CloneMoment } from '@/core/model/records';
 import { clone } from '@/core/recipes/clone';
 import type { Ruler, SentencePart } from '@/core/recipes/recipe';
 import { beatLabel, frameOfBeat, positionOf, timeOfBeat } from '@/core/time/grid';
@@ -14,7 +14,7 @@ import { LiveNumber } from '@/ui/live-number';
 const dyes = { left: 'var(--cochineal)', right: 'var(--woad)' };
 
 /** The moment in a sentence whose quantities are changed where they stand. */
-export function MomentSentence({ moment, ruler }: { moment: Moment; ruler: Ruler }) {
+export function MomentSentence({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
   return (
     <p className="font-serif text-[17px] leading-[1.85]" data-testid="sentence">
       {clone
@@ -36,7 +36,7 @@ function Quantity({
   ruler,
 }: {
   part: Exclude<SentencePart, string>;
-  moment: Moment;
+  moment: CloneMoment;
   ruler: Ruler;
 }) {
   const { store, snapshot, attempt } = useBench();

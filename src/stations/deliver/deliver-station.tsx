@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import type { Moment, Project } from '@/core/model/records';
+import type { CloneMoment, Project } from '@/core/model/records';
 import { cloneFrames } from '@/core/recipes/clone/build';
 import { deliveryRates, perSecond, rateLabel, timeOfFrame } from '@/core/time/rate';
 import { beatLabel } from '@/core/time/grid';
@@ -30,9 +30,8 @@ const containers: { value: Container; text: string; lacking: string }[] = [
 
 /** Hands a moment over: as video, as a timeline, as numbers. */
 export function DeliverStation() {
-  const { snapshot, moment, go } = useBench();
+  const { snapshot, clone: chosen, go } = useBench();
   const ruler = rulerOf(snapshot);
-  const chosen = moment ?? snapshot.moments[0] ?? null;
   if (!ruler || !chosen) {
     return (
       <Station question={question}>
@@ -64,7 +63,7 @@ function useWritable(project: Project): Record<Container, boolean> | null {
   return writable;
 }
 
-function DeliverMoment({ moment }: { moment: Moment }) {
+function DeliverMoment({ moment }: { moment: CloneMoment }) {
   const { snapshot, findings, store, attempt, go } = useBench();
   const { project } = snapshot;
   const ruler = rulerOf(snapshot);
@@ -102,7 +101,7 @@ function DeliverMoment({ moment }: { moment: Moment }) {
         <LiveChoice
           label="Moment"
           value={moment.id}
-          options={snapshot.moments.map((one) => ({ value: one.id, text: one.name }))}
+          options={snapshot.clones.map((one) => ({ value: one.id, text: one.name }))}
           onChange={(id) => go({ moment: id })}
         />
       }
@@ -277,7 +276,7 @@ function DeliverMoment({ moment }: { moment: Moment }) {
 }
 
 /** What was rendered of a moment. */
-function Renders({ moment }: { moment: Moment }) {
+function Renders({ moment }: { moment: CloneMoment }) {
   const { snapshot, store, attempt } = useBench();
   const mine = snapshot.renders.filter((render) => render.moment === moment.id);
   const [watched, setWatched] = useState<{ id: string; url: string } | null>(null);

@@ -1,6 +1,6 @@
 import { keyframeCsv } from '@/core/formats/keyframe-sheet';
 import { writeOtio } from '@/core/formats/otio';
-import type { Moment } from '@/core/model/records';
+import type { CloneMoment } from '@/core/model/records';
 import { clone } from '@/core/recipes/clone';
 import { cloneFrames } from '@/core/recipes/clone/build';
 import type { Step } from '@/core/recipes/recipe';
@@ -9,7 +9,7 @@ import { layersOf } from '@/store/needs';
 import { rulerOf, type Snapshot } from '@/store/snapshot';
 
 /** A moment in steps with every number; null until there are beats. */
-export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; start: number } | null {
+export function stepsOf(snapshot: Snapshot, moment: CloneMoment): { steps: Step[]; start: number } | null {
   const ruler = rulerOf(snapshot);
   const built = layersOf(snapshot, moment);
   if (!ruler || !built) return null;
@@ -19,12 +19,12 @@ export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; st
   };
 }
 
-export function csvOf(snapshot: Snapshot, moment: Moment): string | null {
+export function csvOf(snapshot: Snapshot, moment: CloneMoment): string | null {
   const told = stepsOf(snapshot, moment);
   return told && keyframeCsv(told.steps, snapshot.project.rate, told.start);
 }
 
-export function timelineOf(snapshot: Snapshot, moment: Moment): string | null {
+export function timelineOf(snapshot: Snapshot, moment: CloneMoment): string | null {
   const ruler = rulerOf(snapshot);
   const built = layersOf(snapshot, moment);
   if (!ruler || !built || !snapshot.song) return null;

@@ -44,7 +44,7 @@ function verdict(snapshot: Snapshot, take: Take): { text: string; good: boolean 
 
 /** The pair board: takes of one role down, of the other across, each crossing with its score. */
 export function MatchStation() {
-  const { snapshot, findings, openFiles, moment, store, attempt, go } = useBench();
+  const { snapshot, findings, openFiles, clone: moment, store, attempt, go } = useBench();
   const [picked, setPicked] = useState<{ left: string; right: string } | null>(null);
   const { takes } = snapshot;
   const of = (role: Take['role']) => takes.filter((take) => take.role === role);

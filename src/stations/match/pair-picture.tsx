@@ -1,7 +1,8 @@
 'use client';
 import { useMemo } from 'react';
-import type { Moment, Take } from '@/core/model/records';
-import { clone } from '@/core/recipes/clone';
+import { emptyClone } from '@/core/model/clone';
+import type { CloneMoment, Take } from '@/core/model/records';
+import { clone as recipe } from '@/core/recipes/clone';
 import { outlineInForce } from '@/core/recipes/clone/build';
 import { regularGrid } from '@/core/time/grid';
 import { frameOfTime } from '@/core/time/rate';
@@ -13,13 +14,13 @@ import { useSize } from '@/ui/use-size';
 
 /** A pair as it would stand together, half-way through, with its join. */
 export function PairPicture({ left, right }: { left: Take; right: Take }) {
-  const { snapshot, moment } = useBench();
+  const { snapshot, clone: moment } = useBench();
   const [ref, size] = useSize<HTMLDivElement>();
   const { project } = snapshot;
   const built = useMemo(() => {
     const same =
       moment && moment.settings.left === left.id && moment.settings.right === right.id ? moment : null;
-    const trial: Moment = {
+    const trial: CloneMoment = {
       id: 'trial',
       project: project.id,
       created: 0,
@@ -32,16 +33,11 @@ export function PairPicture({ left, right }: { left: Take; right: Take }) {
       lands: 0,
       end: 8,
       settings: {
+        ...emptyClone,
         plate: plateOf(snapshot)?.id ?? null,
         left: left.id,
         right: right.id,
-        first: 'left',
-        leftIn: 0,
-        rightIn: 0,
-        leftTap: null,
-        rightTap: null,
-        fade: 0,
-        feather: same?.settings.feather ?? 12,
+        feather: same?.settings.feather ?? emptyClone.feather,
         seam: same?.settings.seam ?? null,
       },
     };
@@ -50,7 +46,7 @@ export function PairPicture({ left, right }: { left: Take; right: Take }) {
     const ruler = { grid: regularGrid(60, 0, 60), project };
     const whole = { ...material, seam };
     return {
-      layers: clone.build(trial, ruler, whole),
+      layers: recipe.build(trial, ruler, whole),
       outline: outlineInForce(trial, whole),
       solved: Boolean(seam ?? same?.settings.seam),
     };

@@ -1,5 +1,6 @@
 import { refuse } from '@/core/error';
-import type { Moment, Take } from '@/core/model/records';
+import { emptyClone } from '@/core/model/clone';
+import { momentSchema, type CloneMoment, type Moment, type Take } from '@/core/model/records';
 import { timeOfFrame } from '@/core/time/rate';
 import { change } from '../change';
 import { newId, type Store } from '../db';
@@ -19,7 +20,7 @@ export async function createClone(
   if (!(end > start)) return refuse('no-length', 'A moment needs at least one beat. Drag over some bars.');
   const first = (role: Take['role']) => takes.find((take) => take.role === role)?.id ?? null;
   const perBar = song.grid.beatsPerBar;
-  const moment: Moment = {
+  const moment: CloneMoment = {
     ...newRecord(project.id, newId()),
     kind: 'moment',
     recipe: 'clone',
@@ -28,17 +29,10 @@ export async function createClone(
     lands: end - start > perBar ? start + perBar : start + Math.max(0.5, Math.floor((end - start) / 2)),
     end,
     settings: {
+      ...emptyClone,
       plate: first('plate'),
       left: pair?.left.id ?? first('left'),
       right: pair?.right.id ?? first('right'),
-      first: 'left',
-      leftIn: 0,
-      rightIn: 0,
-      leftTap: null,
-      rightTap: null,
-      fade: 0,
-      feather: 12,
-      seam: null,
     },
   };
   await change(store, project.id, 'New moment', [{ create: moment }]);
@@ -59,17 +53,13 @@ export async function copyMoment(store: Store, { project, moments }: Snapshot, i
   const moment = moments.find((one) => one.id === id);
   if (!moment) return refuse('gone', 'This moment is no longer there. Undo brings it back.');
   const by = moment.end - moment.start;
-  const { kind, recipe, name, settings } = moment;
-  const copy = {
+  const copy = momentSchema.parse({
+    ...moment,
     ...newRecord(project.id),
-    kind,
-    recipe,
-    name,
-    settings,
     start: moment.start + by,
     lands: moment.lands + by,
     end: moment.end + by,
-  };
+  }) as Moment;
   await change(store, project.id, 'Copy the moment', [{ create: copy }]);
   return copy.id;
 }
@@ -83,7 +73,7 @@ export async function startEarlier(
   snapshot: Snapshot,
   args: { moment: string; role: 'left' | 'right'; frames: number },
 ) {
-  const moment = snapshot.moments.find((one) => one.id === args.moment);
+  const moment = snapshot.clones.find((one) => one.id === args.moment);
   if (!moment) return refuse('gone', 'This moment is no longer there. Undo brings it back.');
   const field = `${args.role}In` as const;
   const now = moment.settings[field];

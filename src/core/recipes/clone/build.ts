@@ -3,13 +3,13 @@ import { gentle } from '../../motion/easing';
 import { still, type Track } from '../../motion/keyframes';
 import { fitFrame, type Layer } from '../../picture/layers';
 import type { Point } from '../../picture/image';
-import type { Moment } from '../../model/records';
+import type { CloneMoment } from '../../model/records';
 import { frameOfBeat } from '../../time/grid';
 import type { Anchor, Ruler } from '../recipe';
 import { straightSeam, type ChosenTake, type CloneMaterial } from './material';
 
 /** The three instants of a clone, each rounded to its frame from absolute time. */
-export function cloneAnchors(moment: Moment, { grid, project }: Ruler): Anchor[] {
+export function cloneAnchors(moment: CloneMoment, { grid, project }: Ruler): Anchor[] {
   return (['start', 'lands', 'end'] as const).map((name) => ({
     name,
     position: moment[name],
@@ -18,13 +18,13 @@ export function cloneAnchors(moment: Moment, { grid, project }: Ruler): Anchor[]
 }
 
 /** First frame, frame on which the copy appears, and the frame after the last. */
-export function cloneFrames(moment: Moment, ruler: Ruler) {
+export function cloneFrames(moment: CloneMoment, ruler: Ruler) {
   const [start, lands, end] = cloneAnchors(moment, ruler).map((anchor) => anchor.frame);
   return { start, lands: Math.max(start, lands), end: Math.max(start + 1, end) };
 }
 
 /** The outline in force: drawn by hand, else solved, else straight; shares of the frame. */
-export const outlineInForce = (moment: Moment, material: CloneMaterial): Point[] =>
+export const outlineInForce = (moment: CloneMoment, material: CloneMaterial): Point[] =>
   moment.settings.seam ??
   (material.seam && material.seam.outline.length > 2 ? material.seam.outline : straightSeam);
 
@@ -44,7 +44,7 @@ export function outside(points: readonly Point[], width: number, height: number)
  * Layers of a clone: the plate at the back, who is there from the start over the whole frame, and the copy
  * inside the seam from its beat on.
  */
-export function buildClone(moment: Moment, ruler: Ruler, material: CloneMaterial): Layer[] {
+export function buildClone(moment: CloneMoment, ruler: Ruler, material: CloneMaterial): Layer[] {
   const { settings } = moment;
   const { rate, width, height } = ruler.project;
   const delivery = { width, height };

@@ -5,7 +5,7 @@ import { calmTrack, pictureAt } from '../../footage/steady';
 import { keyframeCsv } from '../../formats/keyframe-sheet';
 import { writeOtio } from '../../formats/otio';
 import type { TakeMeasure } from '../../model/measures';
-import type { Moment, Project, Take } from '../../model/records';
+import type { CloneMoment, Project, Take } from '../../model/records';
 import { describeFrame } from '../../picture/layers';
 import { regularGrid } from '../../time/grid';
 import { formatTimecode } from '../../time/timecode';
@@ -27,7 +27,7 @@ const project: Project = {
   megabits: 16,
 };
 const ruler = { grid: regularGrid(104.3, 0.36, 60), project };
-const moment: Moment = {
+const moment: CloneMoment = {
   ...base,
   id: 'm',
   kind: 'moment',
@@ -82,7 +82,7 @@ const material = (set: Partial<CloneMaterial> = {}): CloneMaterial => ({
   seam: null,
   ...set,
 });
-const codes = (given: Moment, m: CloneMaterial) =>
+const codes = (given: CloneMoment, m: CloneMaterial) =>
   clone.examine(given, ruler, m).map((one) => `${one.severity} ${one.code}`);
 
 describe('the clone', () => {

@@ -1,6 +1,6 @@
 import { allowed } from '../../footage/take-findings';
 import type { Finding } from '../../finding/finding';
-import type { Moment } from '../../model/records';
+import type { CloneMoment } from '../../model/records';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { timeOfBeat } from '../../time/grid';
 import type { Ruler } from '../recipe';
@@ -8,7 +8,7 @@ import { cloneFrames } from './build';
 import type { CloneMaterial } from './material';
 
 /** What is wrong with a clone as it stands, how much, and what to do. */
-export function examineClone(moment: Moment, ruler: Ruler, material: CloneMaterial): Finding[] {
+export function examineClone(moment: CloneMoment, ruler: Ruler, material: CloneMaterial): Finding[] {
   const findings: Finding[] = [];
   const { rate } = ruler.project;
   const add = (finding: Omit<Finding, 'where'>, place = {}) =>

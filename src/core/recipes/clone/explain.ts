@@ -1,4 +1,4 @@
-import type { Moment } from '../../model/records';
+import type { CloneMoment } from '../../model/records';
 import type { Track } from '../../motion/keyframes';
 import { sourceTime, type Layer } from '../../picture/layers';
 import { beatLabel } from '../../time/grid';
@@ -34,7 +34,7 @@ const trackRows = (
 
 /** A clone in steps and numbers that fit any editor. */
 export function explainClone(
-  moment: Moment,
+  moment: CloneMoment,
   ruler: Ruler,
   _material: CloneMaterial,
   layers: Layer[],

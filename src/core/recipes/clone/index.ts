@@ -1,4 +1,4 @@
-import type { Moment } from '../../model/records';
+import type { CloneMoment } from '../../model/records';
 import type { Recipe, Sentence } from '../recipe';
 import { buildClone, cloneAnchors } from './build';
 import { examineClone } from './examine';
@@ -6,7 +6,7 @@ import { explainClone } from './explain';
 import type { CloneMaterial } from './material';
 
 /** The moment in a sentence; each field is edited where it stands. */
-function sayClone(moment: Moment): Sentence {
+function sayClone(moment: CloneMoment): Sentence {
   const { first, fade } = moment.settings;
   const copy = first === 'left' ? 'right' : 'left';
   return [
@@ -35,7 +35,7 @@ function sayClone(moment: Moment): Sentence {
 }
 
 /** A performer meets a copy of themself: two takes of one locked camera, joined along a seam. */
-export const clone: Recipe<Moment, CloneMaterial> = {
+export const clone: Recipe<CloneMoment, CloneMaterial> = {
   kind: 'clone',
   anchors: cloneAnchors,
   say: sayClone,

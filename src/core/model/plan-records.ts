@@ -1,0 +1,175 @@
+import { z } from 'zod';
+import { rateSchema } from '../time/rate';
+import { base } from './base';
+
+const { id } = base;
+const above = (what: string, most: number) =>
+  z.number().positive(`give ${what}, more than 0`).max(most, `${what}: at most ${most}`);
+const metres = (what: string) => above(`${what} in metres`, 1000);
+
+/** One locked camera in one light. Lengths of the room in metres, of lens and sensor in millimetres. */
+export const setupSchema = z.object({
+  ...base,
+  kind: z.literal('setup'),
+  name: z.string(),
+  /** fractional key: setups are listed in this order */
+  order: z.number(),
+  place: z.enum(['inside', 'outside']),
+  sensor: z.object({
+    width: above('the width of the sensor in millimetres', 100),
+    height: above('the height of the sensor in millimetres', 100),
+  }),
+  focal: above('the focal length in millimetres', 2000),
+  aperture: above('the f-number', 64),
+  /** the shutter is open for one part in so many of a second */
+  shutter: above('the shutter as a part of a second', 10000),
+  iso: above('the ISO', 1e6),
+  kelvin: above('the white balance in kelvin', 20000),
+  focus: metres('the focus distance'),
+  capture: z.object({
+    width: z.number().int().min(16).max(16384),
+    height: z.number().int().min(16).max(16384),
+    rate: rateSchema,
+    megabits: above('the data rate in megabits a second', 5000),
+  }),
+  /** of the lens above the floor, and its tilt downwards in degrees */
+  height: metres('the height of the lens'),
+  tilt: z.number().min(-60).max(80),
+  rig: z.enum(['tripod', 'slider', 'dolly', 'clamp']),
+  /** from the lens to each wall */
+  walls: z.object({
+    left: metres('the distance of the wall'),
+    right: metres('the distance of the wall'),
+    ahead: metres('the distance of the wall'),
+    behind: metres('the distance of the wall'),
+  }),
+  /** gigabytes on the card, minutes in the battery */
+  card: above('the size of the card in gigabytes', 1e6),
+  battery: above('the running time of the battery in minutes', 1e5),
+  approach: z.enum(['separate', 'unbroken']),
+  /** the place whose picture size this one repeats */
+  matches: id.nullable(),
+  /** colours of clothes and set that a key screen has to keep away from, "#rrggbb" */
+  colours: z.string(),
+});
+
+/** Where somebody stands: metres right of and away from the point under the lens. */
+export const markSchema = z.object({
+  ...base,
+  kind: z.literal('mark'),
+  setup: id,
+  name: z.string(),
+  x: z.number().min(-100).max(100),
+  y: z.number().min(-100).max(100),
+  /** of the person, in metres */
+  stature: metres('how tall the person is'),
+});
+
+/** Something that stands in the room, drawn to scale: middle, width across, depth away, height. */
+export const pieceSchema = z.object({
+  ...base,
+  kind: z.literal('piece'),
+  setup: id,
+  what: z.enum(['furniture', 'door', 'backdrop']),
+  name: z.string(),
+  x: z.number().min(-100).max(100),
+  y: z.number().min(-100).max(100),
+  width: metres('the width'),
+  depth: metres('the depth'),
+  height: metres('the height'),
+});
+
+const share = z.number().min(-0.5).max(1.5);
+/** A part of the picture, in shares of the frame: opposite corners, or both ends of a line. */
+export const zoneSchema = z.object({
+  ...base,
+  kind: z.literal('zone'),
+  setup: id,
+  /** a copy's place, a natural line to join along, an object both touch, a thing that moves, the way shadows fall */
+  what: z.enum(['copy', 'seam', 'shared', 'moves', 'shadow']),
+  name: z.string(),
+  from: z.tuple([share, share]),
+  to: z.tuple([share, share]),
+});
+
+/** A performance of the song, or of a part of it, for the film between the moments. */
+export const passSchema = z.object({
+  ...base,
+  kind: z.literal('pass'),
+  setup: id,
+  what: z.enum(['pass', 'whip', 'second camera']),
+  angle: z.enum(['front', 'side', 'behind', 'above', 'below']),
+  size: z.enum(['wide', 'medium', 'close']),
+  steadiness: z.enum(['steady', 'moving', 'handheld']),
+  /** beat positions; null for the whole song */
+  from: z.number().nullable(),
+  until: z.number().nullable(),
+  times: z.number().int().min(1).max(50),
+});
+
+/** What the person decided about a shot that follows from the plan. The id of the shot is `shot`. */
+export const shotSchema = z.object({
+  ...base,
+  kind: z.literal('shot'),
+  shot: z.string().min(1),
+  /** kept straight after this shot; "first" before all others; null where the order is free */
+  after: z.string().nullable(),
+  takes: z.number().int().min(1).max(99).nullable(),
+  /** minutes from the first slate to the last cut; null to let the bench reckon */
+  minutes: z.number().min(1).max(600).nullable(),
+});
+
+const clock = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'give a time of day like 18:40');
+
+/** The day of filming. */
+export const daySchema = z.object({
+  ...base,
+  kind: z.literal('day'),
+  date: z.string().regex(/^\d{4}-\d{2}-\d{2}$/, 'give a date like 2026-11-28'),
+  start: clock,
+  /** by then everything is done; before the start it means the next day */
+  end: clock,
+  /** name of the time zone, like "Europe/Berlin" */
+  zone: z.string(),
+  latitude: z.number().min(-90).max(90).nullable(),
+  longitude: z.number().min(-180).max(180).nullable(),
+  mains: z.union([z.literal(50), z.literal(60)]),
+  /** how far sunlight may change within a setup */
+  stops: z.number().min(0.05).max(3),
+  degrees: z.number().min(1).max(90),
+  /** minutes: putting a setup up, changing clothes, setting back between takes, rehearsing a risky shot */
+  setUp: z.number().min(0).max(600),
+  changing: z.number().min(0).max(240),
+  reset: z.number().min(0).max(60),
+  rehearsal: z.number().min(0).max(240),
+  /** seconds recorded before and after what the film shows */
+  handle: z.number().min(0).max(30),
+});
+
+/** A tick on a list: packing, cautions, a setup's sheet. */
+export const tickSchema = z.object({ ...base, kind: z.literal('tick'), of: z.string(), done: z.boolean() });
+
+/** Something of the person's own to take along. */
+export const itemSchema = z.object({ ...base, kind: z.literal('item'), text: z.string().min(1) });
+
+export const planSchemas = [
+  setupSchema,
+  markSchema,
+  pieceSchema,
+  zoneSchema,
+  passSchema,
+  shotSchema,
+  daySchema,
+  tickSchema,
+  itemSchema,
+] as const;
+
+export type Setup = z.infer<typeof setupSchema>;
+export type Mark = z.infer<typeof markSchema>;
+export type Piece = z.infer<typeof pieceSchema>;
+export type Zone = z.infer<typeof zoneSchema>;
+export type Pass = z.infer<typeof passSchema>;
+export type ShotChoice = z.infer<typeof shotSchema>;
+export type Day = z.infer<typeof daySchema>;
+export type Tick = z.infer<typeof tickSchema>;
+export type Item = z.infer<typeof itemSchema>;

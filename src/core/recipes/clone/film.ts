@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { cloneSchema, emptyClone } from '../../model/clone';
+import { choice, type FilmRecipe, type Filming, type Footing } from '../film';
+import { action, lockedKit, lockedSame, lockedUntouched, plain, plates, wildSound } from '../shots';
+
+type CloneWay = 'meet' | 'contact' | 'shared' | 'mirror';
+
+const ways: Record<CloneWay, string> = {
+  meet: 'meets a copy of herself',
+  contact: 'touches her copy',
+  shared: 'hands an object to her copy',
+  mirror: 'is answered by herself in a mirror',
+};
+
+const notes: Record<CloneWay, string> = {
+  meet: 'Stay in your own zone; look at where the other one will be.',
+  contact: 'Aim at an imagined copy of the same height. Film closer, further, straighter, lower.',
+  shared: 'Put the object down where the other one takes it up, and do not touch it again.',
+  mirror: 'Hold the pose in silence for the length of the answer, before and after each line.',
+};
+
+/** Frames in which a limb crosses the join, as a share of the moment. Common practice, no published source. */
+const crossing: Record<CloneWay, number> = { meet: 0, contact: 0.12, shared: 0.08, mirror: 0.02 };
+
+function film({ way = 'meet' }: { way?: CloneWay }, footing: Footing): Filming {
+  const { seconds } = footing;
+  const held = way === 'mirror' ? seconds * 2 : seconds;
+  const takes = way === 'contact' ? 6 : 3;
+  const length = { seconds: held, footing };
+  return plain(
+    [
+      ...plates(seconds + 2 * footing.handle),
+      action('left', 'Left: first role', notes[way], length, { takes, after: ['first-plate'] }),
+      action('right', 'Right: her copy', notes[way], length, {
+        takes,
+        same: way === 'contact' ? [...lockedSame, 'eye height'] : lockedSame,
+        ...(way === 'shared' ? { straightAfter: 'left' } : { after: ['left'] }),
+      }),
+      ...(way === 'contact' || way === 'shared'
+        ? [wildSound('touch', way === 'shared' ? 'the object' : 'the touch')]
+        : []),
+    ],
+    {
+      untouched: [...lockedUntouched, ...(way === 'shared' ? ['the object between both parts'] : [])],
+      joins: ['an edge between both zones: door frame, cabinet, corner of a wall'],
+      kit: lockedKit,
+      props: way === 'shared' ? ['the object that changes hands'] : way === 'mirror' ? ['mirror'] : [],
+      cautions: way === 'contact' ? ['contact', 'lights'] : ['lights'],
+      risk: way === 'meet' ? 1 : way === 'mirror' ? 2 : 3,
+      mask: way === 'meet' ? 0 : crossing[way] * 2,
+      mend: crossing[way],
+      saving:
+        'Keep hands on their own side until the touch itself; soft light hides what a rough mask leaves.',
+      energy: 0.4,
+    },
+  );
+}
+
+/** A performer meets a copy of themself. */
+export const cloneFilm: FilmRecipe<z.infer<typeof cloneSchema>> = {
+  kind: 'clone',
+  title: 'Clone',
+  settings: cloneSchema,
+  start: emptyClone,
+  fields: { way: choice('What happens between them', ways) },
+  sayFilm: () => ['She ', { field: 'way' }, '.'],
+  film,
+};

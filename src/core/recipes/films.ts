@@ -1,0 +1,47 @@
+import { buildUp } from './build-up';
+import { builtWhip } from './built-whip';
+import { cameraWhip } from './camera-whip';
+import { cloneFilm } from './clone/film';
+import { coverSwap } from './cover-swap';
+import { creepOrbit } from './creep-orbit';
+import { flash } from './flash';
+import { flyingCutout } from './flying-cutout';
+import { freezeStack } from './freeze-stack';
+import { ghostTrail } from './ghost-trail';
+import { hiddenWipe } from './hidden-wipe';
+import { isolate } from './isolate';
+import { lightHits } from './light-hits';
+import { maskedReveal } from './masked-reveal';
+import { pushPull } from './push-pull';
+import { shake } from './shake';
+import { speedRamp } from './speed-ramp';
+import { splitScreen } from './split-screen';
+import { takeOff } from './take-off';
+import { vanish } from './vanish';
+
+/** Every kind of moment, as it is filmed. A new kind is one line here, a folder and a weave. */
+export const films = {
+  clone: cloneFilm,
+  'masked-reveal': maskedReveal,
+  'cover-swap': coverSwap,
+  'freeze-stack': freezeStack,
+  'take-off': takeOff,
+  'built-whip': builtWhip,
+  'camera-whip': cameraWhip,
+  'hidden-wipe': hiddenWipe,
+  'speed-ramp': speedRamp,
+  'split-screen': splitScreen,
+  'ghost-trail': ghostTrail,
+  flash,
+  shake,
+  'push-pull': pushPull,
+  vanish,
+  'flying-cutout': flyingCutout,
+  'build-up': buildUp,
+  'light-hits': lightHits,
+  isolate,
+  'creep-orbit': creepOrbit,
+} as const;
+
+export type MomentKind = keyof typeof films;
+export const momentKinds = Object.keys(films) as MomentKind[];

@@ -1,0 +1,41 @@
+import { z } from 'zod';
+import { number, type FilmRecipe } from '../film';
+import { action, lockedKit, lockedUntouched, plain, plates } from '../shots';
+
+const settings = z.object({
+  copies: z.number().int().min(2).max(40),
+  apart: z.number().int().min(1).max(30),
+});
+
+/** Fading copies follow a movement. */
+export const ghostTrail: FilmRecipe<z.infer<typeof settings>> = {
+  kind: 'ghost-trail',
+  title: 'Ghost trail',
+  settings,
+  // 15 copies, one frame apart: CRAFT.md, starting values.
+  start: { copies: 15, apart: 1 },
+  fields: { copies: number('Copies', '', 2, 40), apart: number('Apart', 'frames', 1, 30) },
+  sayFilm: () => [{ field: 'copies' }, ' fading copies follow her, ', { field: 'apart' }, ' apart.'],
+  film: (_, footing) =>
+    plain(
+      [
+        ...plates(footing.seconds + 2 * footing.handle),
+        action(
+          'move',
+          'The movement',
+          'Move across the frame, not towards the camera; nothing swings behind you.',
+          { seconds: footing.seconds, footing },
+          { after: ['first-plate'] },
+        ),
+      ],
+      {
+        untouched: lockedUntouched,
+        kit: lockedKit,
+        risk: 1,
+        mask: 1,
+        saving: 'A plate and a plain background: then the cut-out is found by itself.',
+        energy: 0.7,
+        travel: 0.5,
+      },
+    ),
+};

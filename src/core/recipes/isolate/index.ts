@@ -1,0 +1,39 @@
+import { z } from 'zod';
+import { choice, type FilmRecipe } from '../film';
+import { action, lockedKit, lockedUntouched, plain, plates } from '../shots';
+
+const settings = z.object({ rest: z.enum(['grey', 'dark', 'blurred', 'frozen']) });
+
+/** One thing keeps its colour, light or movement while the rest loses it. */
+export const isolate: FilmRecipe<z.infer<typeof settings>> = {
+  kind: 'isolate',
+  title: 'Isolate',
+  settings,
+  start: { rest: 'grey' },
+  fields: {
+    rest: choice('The rest is', { grey: 'grey', dark: 'dark', blurred: 'blurred', frozen: 'frozen' }),
+  },
+  sayFilm: () => ['She stays as she is; the rest is ', { field: 'rest' }, '.'],
+  film: (_, footing) =>
+    plain(
+      [
+        ...plates(footing.seconds + 2 * footing.handle),
+        action(
+          'take',
+          'The take',
+          'Clothes in a colour that the set does not have.',
+          { seconds: footing.seconds, footing },
+          { after: ['first-plate'] },
+        ),
+      ],
+      {
+        untouched: lockedUntouched,
+        kit: lockedKit,
+        risk: 1,
+        mask: 1,
+        mend: 0.05,
+        saving: 'A plate, and clothes unlike the set: then nothing is cut out by hand.',
+        energy: 0.4,
+      },
+    ),
+};

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { number, type FilmRecipe } from '../film';
+import { action, plain } from '../shots';
+
+const settings = z.object({
+  slow: z.number().min(5).max(100),
+  fast: z.number().min(100).max(1000),
+  poses: z.number().int().min(1).max(12),
+});
+
+/** Time bends round poses: slow on them, fast between. */
+export const speedRamp: FilmRecipe<z.infer<typeof settings>> = {
+  kind: 'speed-ramp',
+  title: 'Speed ramp',
+  settings,
+  // 40 % on poses, faster on moves: CRAFT.md, starting values.
+  start: { slow: 40, fast: 300, poses: 2 },
+  fields: {
+    slow: number('Speed on poses', '%', 5, 100, 5),
+    fast: number('Speed between', '%', 100, 1000, 25),
+    poses: number('Poses', '', 1, 12),
+  },
+  sayFilm: () => [
+    'Time runs at ',
+    { field: 'slow' },
+    ' on ',
+    { field: 'poses' },
+    ' poses and at ',
+    { field: 'fast' },
+    ' between them.',
+  ],
+  film({ slow, fast, poses }, footing) {
+    // Half of the time is spent on poses: footage of both halves, at their speeds.
+    const seconds = (footing.seconds / 2) * (slow / 100 + fast / 100);
+    return plain(
+      [
+        {
+          ...action(
+            'pass',
+            'Pose, move, pose',
+            'Stand still while the camera rests; change pose while it moves. Rehearse the path.',
+            { seconds, footing },
+            { takes: 5, same: ['exposure', 'light'] },
+          ),
+          speed: slow / 100,
+        },
+      ],
+      {
+        kit: ['gimbal or steady hands'],
+        risk: 2,
+        draws: [
+          { name: 'steadying', scale: 1.1 },
+          { name: 'following', scale: 1.08 },
+        ],
+        saving: `Leave room round the performer: steadying and following eat the edges of all ${poses} poses.`,
+        energy: 0.9,
+        travel: 1.5,
+      },
+    );
+  },
+};
