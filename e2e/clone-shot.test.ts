@@ -220,8 +220,14 @@ describe('the whole job, on the encoded files of the demo', () => {
     await page.getByRole('combobox', { name: 'Kind of file' }).focus();
     await page.keyboard.press('Enter');
     await page.getByRole('option', { name: /WebM/ }).waitFor();
-    await page.keyboard.press('End');
+    // The list takes keys once it has settled; a key too early would choose another kind.
+    const webmOption = page.locator('[role=option][data-highlighted]', { hasText: 'WebM' });
+    for (let tries = 0; tries < 20 && (await webmOption.count()) === 0; tries++) {
+      await page.keyboard.press('End');
+      await page.waitForTimeout(100);
+    }
     await page.keyboard.press('Enter');
+    await page.getByRole('combobox', { name: 'Kind of file' }).filter({ hasText: 'WebM' }).waitFor();
     await page.getByRole('button', { name: 'Render the shot' }).focus();
     await page.keyboard.press('Enter');
     const done = page.locator('[data-render=done]').filter({ hasText: '.webm' });

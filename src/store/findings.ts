@@ -1,6 +1,7 @@
 import type { Finding } from '@/core/finding/finding';
 import { examineTake } from '@/core/footage/take-findings';
 import { clone } from '@/core/recipes/clone';
+import { planOf } from './plan';
 import {
   comparisonOf,
   materialOf,
@@ -17,6 +18,7 @@ export type StationName = 'song' | 'plan' | 'match' | 'build' | 'deliver';
 export function findingsOf(snapshot: Snapshot): Record<StationName, Finding[]> {
   return {
     song: songFindings(snapshot),
+    plan: planOf(snapshot).findings,
     match: takeFindings(snapshot),
     build: momentFindings(snapshot),
     deliver:

@@ -1,12 +1,34 @@
-/** A number with its unit. */
+/** A number with its unit. Lengths in metres. */
 export type Quantity = {
   value: number;
-  unit: 'px' | 'stops' | 'deltaE' | 'share' | 'seconds' | 'frames' | 'perSecond';
+  unit:
+    | 'px'
+    | 'stops'
+    | 'deltaE'
+    | 'share'
+    | 'seconds'
+    | 'frames'
+    | 'perSecond'
+    | 'metres'
+    | 'fNumber'
+    | 'minutes'
+    | 'degrees'
+    | 'gigabytes'
+    | 'speed'
+    | 'scale'
+    | 'count';
 };
 
 /** Where something was found: ids and spans, never words. Seconds count in the take or song itself. */
-export type Place = { take?: string; media?: string; moment?: string; from?: number; to?: number };
-
+export type Place = {
+  take?: string;
+  media?: string;
+  moment?: string;
+  setup?: string;
+  shot?: string;
+  from?: number;
+  to?: number;
+};
 export type Severity = 'stop' | 'fix' | 'watch' | 'fine';
 
 /** The one shape of every judgement. `facts` are further values that the sentence needs. */

@@ -1,12 +1,20 @@
 import { beatLabel, type BeatGrid } from '../time/grid';
 import { formatClock } from '../time/timecode';
+import { sayLength, type Units } from '../units';
+import { planFixes, planWords } from './say-plan';
 import type { Finding, Quantity } from './finding';
 
-/** What a sentence may name: takes by id, and the grid for beats. */
-export type Names = { takes: Record<string, string>; grid: BeatGrid | null };
+/** What a sentence may name: takes and other things by id, the grid for beats, the units of lengths. */
+export type Names = {
+  takes: Record<string, string>;
+  grid: BeatGrid | null;
+  /** setups, moments and shots by id */
+  things?: Record<string, string>;
+  units?: Units;
+};
 
 /** A number with its unit, for reading. */
-export function sayQuantity({ value, unit }: Quantity): string {
+export function sayQuantity({ value, unit }: Quantity, units: Units = 'metric'): string {
   const size = Math.abs(value);
   switch (unit) {
     case 'px':
@@ -23,10 +31,29 @@ export function sayQuantity({ value, unit }: Quantity): string {
       return `${value} frames`;
     case 'perSecond':
       return `${value.toFixed(2)} pictures a second`;
+    case 'metres':
+      return sayLength(value, units);
+    case 'fNumber':
+      return `f/${Number(value.toPrecision(2))}`;
+    case 'minutes':
+      return value < 90
+        ? `${Math.round(value)} min`
+        : `${Math.floor(value / 60)} h ${Math.round(value % 60)} min`;
+    case 'degrees':
+      return `${Math.round(value)}°`;
+    case 'gigabytes':
+      return `${value.toFixed(1)} GB`;
+    case 'speed':
+      return `${Number((value * 100).toPrecision(3))} %`;
+    case 'scale':
+      return `${(value * 100).toFixed(0)} %`;
+    case 'count':
+      return `${value}`;
   }
 }
 
 const fixes: Record<string, string> = {
+  ...planFixes,
   steadyTake: 'Steady it',
   unsteadyTake: 'Leave it as filmed',
   matchTake: 'Match it to the plate',
@@ -39,8 +66,8 @@ const fixes: Record<string, string> = {
 export function sayFinding(finding: Finding, names: Names): { text: string; fix: string | null } {
   const take = finding.where.take ? (names.takes[finding.where.take] ?? 'This take') : '';
   const facts = finding.facts ?? {};
-  const measured = finding.measured ? sayQuantity(finding.measured) : '';
-  const allowed = finding.allowed ? sayQuantity(finding.allowed) : '';
+  const measured = finding.measured ? sayQuantity(finding.measured, names.units) : '';
+  const allowed = finding.allowed ? sayQuantity(finding.allowed, names.units) : '';
   const at = finding.where.from === undefined ? '' : ` at ${formatClock(finding.where.from)}`;
   const darker = (finding.measured?.value ?? 0) < 0 ? 'darker' : 'brighter';
   const number = (key: string, digits = 1) => Number(facts[key] ?? 0).toFixed(digits);
@@ -91,6 +118,7 @@ export function sayFinding(finding: Finding, names: Names): { text: string; fix:
     'clone.join-hidden': () =>
       `The join does not show: ${measured} at most (allowed ${allowed})${facts.hand ? ', drawn by hand' : ''}.`,
   };
-  const text = words[finding.code]?.() ?? `${facts.name}: ${facts.message}`;
+  const planned = planWords(finding, names, { measured, allowed });
+  const text = words[finding.code]?.() ?? planned ?? `${facts.name}: ${facts.message}`;
   return { text, fix: finding.fix ? (fixes[finding.fix.command] ?? null) : null };
 }

@@ -1,8 +1,8 @@
 'use client';
 import { useMemo } from 'react';
-import { barAndBeat, barStart, beatOfTime, positionOf, timeOfBeat, type BeatGrid } from '@/core/time/grid';
-import { energyOf } from '@/core/song/energy';
+import { barAndBeat, barStart, beatOfTime, positionOf, type BeatGrid } from '@/core/time/grid';
 import { addSection, layFoundSections, removeSection, setSection } from '@/store/commands/song';
+import { sectionEnergies } from '@/store/plan';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { LiveNumber } from '@/ui/live-number';
@@ -15,11 +15,7 @@ export function SectionList({ grid }: { grid: BeatGrid }) {
   const { snapshot, store, player, attempt } = useBench();
   const { sections, project } = snapshot;
   const measure = songMeasure(snapshot);
-  const energy = useMemo(() => {
-    if (!measure || sections.length === 0) return [];
-    const edges = [...sections.map(({ at }) => Math.max(0, timeOfBeat(grid, at))), measure.song.duration];
-    return energyOf(measure.song.levels, measure.beats.hits, edges);
-  }, [measure, sections, grid]);
+  const energy = useMemo(() => sectionEnergies(snapshot), [snapshot]);
   return (
     <Part title="Sections and their energy">
       {sections.length === 0 && <p className="mb-1 text-ink2">None yet. Put the needle where one begins.</p>}

@@ -1,7 +1,8 @@
 import type { Finding } from '@/core/finding/finding';
 import type { Store } from '../db';
 import type { Snapshot } from '../snapshot';
-import { startEarlier } from './moments';
+import { setMoment, startEarlier } from './moments';
+import { setPart } from './plan';
 import { setTake } from './takes';
 
 /** Carries out what a finding offers. */
@@ -27,6 +28,14 @@ export async function applyFix(
       return;
     case 'startEarlier':
       await startEarlier(store, snapshot, fix.args as Parameters<typeof startEarlier>[2]);
+      return;
+    case 'setSetup': {
+      const { setup, set } = fix.args as { setup: string; set: Record<string, unknown> };
+      await setPart(store, id, setup, 'Set it so', set);
+      return;
+    }
+    case 'askedStory':
+      await setMoment(store, id, (fix.args as { moment: string }).moment, 'Not asked again', { asked: true });
       return;
     case 'dropMedia': {
       const { media } = fix.args as { media: string };

@@ -1,0 +1,338 @@
+import { frameOf } from '@/core/camera/view';
+import { refuse } from '@/core/error';
+import type { AnyRecord, Moment, RecordKind } from '@/core/model/records';
+import { momentSchema } from '@/core/model/records';
+import type { Day, Item, Mark, Pass, Piece, Setup, ShotChoice, Tick, Zone } from '@/core/model/plan-records';
+import { viewOf } from '@/core/plan/numbers';
+import { usualDay } from '@/core/plan/plan';
+import { films, type MomentKind } from '@/core/recipes/films';
+import { change, type Edit } from '../change';
+import type { Store } from '../db';
+import type { Snapshot } from '../snapshot';
+import { newRecord } from './projects';
+
+/** Fields that a person gives; the rest of a record is made. */
+type Given<Made extends AnyRecord> = Omit<Made, 'id' | 'project' | 'created' | 'changed' | 'alive' | 'kind'>;
+
+/** A moment of any kind over some beats, with its starting values; strikes half-way. */
+export function newMoment(
+  project: string,
+  kind: MomentKind,
+  start: number,
+  end: number,
+  name?: string,
+): Moment {
+  return momentSchema.parse({
+    ...newRecord(project),
+    kind: 'moment',
+    recipe: kind,
+    name: name ?? films[kind].title,
+    start,
+    lands: start + Math.max(0.5, Math.floor((end - start) / 2)),
+    end,
+    settings: films[kind].start,
+  }) as Moment;
+}
+
+export async function addMoment(
+  store: Store,
+  { project, song }: Snapshot,
+  kind: MomentKind,
+  start: number,
+  end: number,
+): Promise<string> {
+  if (!song?.grid) return refuse('no-grid', 'There are no beats yet. Bring in a song, or set its tempo.');
+  const moment = newMoment(project.id, kind, start, end);
+  await change(store, project.id, 'New moment', [{ create: moment }]);
+  return moment.id;
+}
+
+/** Makes another kind of a moment; its place, story and setups stay. */
+export async function setKind(
+  store: Store,
+  { project }: Snapshot,
+  moment: Moment,
+  kind: MomentKind,
+): Promise<void> {
+  const named = moment.name === films[moment.recipe].title || moment.name.startsWith('Meets herself');
+  await change(store, project.id, 'Another kind', [
+    {
+      record: moment.id,
+      set: {
+        recipe: kind,
+        settings: films[kind].start,
+        ...(named ? { name: kind === 'clone' ? 'Meets herself' : films[kind].title } : {}),
+      },
+    },
+  ]);
+}
+
+/** Changes fields of any record of the plan; dots lead inwards. */
+export const setPart = (
+  store: Store,
+  project: string,
+  record: string,
+  label: string,
+  set: Record<string, unknown>,
+) => change(store, project, label, [{ record, set }]);
+
+export const removePart = (store: Store, project: string, record: string, label: string) =>
+  change(store, project, label, [{ remove: record }]);
+
+/** A setup with values to begin from: a full-frame camera on a tripod, a shutter that suits 50 Hz. */
+export function newSetup(project: Snapshot['project'], order: number, name: string): Setup {
+  return {
+    ...newRecord(project.id),
+    kind: 'setup',
+    name,
+    order,
+    place: 'inside',
+    sensor: { width: 36, height: 24 },
+    focal: 24,
+    aperture: 8,
+    shutter: 50,
+    iso: 800,
+    kelvin: 4300,
+    focus: 2.5,
+    capture: {
+      width: Math.max(1920, project.width),
+      height: Math.max(1080, project.height),
+      rate: project.rate,
+      megabits: 100,
+    },
+    height: 1.2,
+    tilt: 0,
+    rig: 'tripod',
+    walls: { left: 2.2, right: 2.2, ahead: 4, behind: 1 },
+    card: 64,
+    battery: 90,
+    approach: 'separate',
+    matches: null,
+    colours: '',
+  };
+}
+
+/** Two marks side by side, the zone round each, and a join half-way between: a start for two copies. */
+export function newRoles(setup: Setup): (Mark | Zone)[] {
+  const marks = ([-1, 1] as const).map((side): Mark => ({
+    ...newRecord(setup.project),
+    kind: 'mark',
+    setup: setup.id,
+    name: side < 0 ? 'Left' : 'Right',
+    x: side * 0.7,
+    y: 2.5,
+    stature: 1.7,
+  }));
+  const view = viewOf(setup);
+  const zones = marks.map((mark): Zone => {
+    const reach = (side: number, z: number) => frameOf(view, { x: mark.x + side, y: mark.y, z });
+    const inside = (value: number) => Number(Math.min(1, Math.max(0, value)).toFixed(3));
+    const corner = (side: number, z: number): [number, number] => {
+      const at = reach(side, z);
+      return [inside(at?.x ?? 0), inside(at?.y ?? 0)];
+    };
+    return {
+      ...newRecord(setup.project),
+      kind: 'zone',
+      setup: setup.id,
+      what: 'copy',
+      name: `${mark.name} copy`,
+      from: corner(-0.6, 1.9),
+      to: corner(0.6, 0),
+    };
+  });
+  const join: Zone = {
+    ...newRecord(setup.project),
+    kind: 'zone',
+    setup: setup.id,
+    what: 'seam',
+    name: 'Join',
+    from: [0.5, 0],
+    to: [0.5, 1],
+  };
+  return [...marks, ...zones, join];
+}
+
+/** Another setup; the first one brings marks and zones for two copies. @returns its id */
+export async function addSetup(store: Store, { project, setups }: Snapshot): Promise<string> {
+  const order = (setups.at(-1)?.order ?? 0) + 1;
+  const setup = newSetup(project, order, setups.length === 0 ? 'First setup' : `Setup ${setups.length + 1}`);
+  const roles = setups.length === 0 ? newRoles(setup) : [];
+  await change(
+    store,
+    project.id,
+    'New setup',
+    [setup, ...roles].map((create) => ({ create })),
+  );
+  return setup.id;
+}
+
+/** Takes a setup with everything in it away; its moments go to the first that is left. */
+export async function removeSetup(store: Store, snapshot: Snapshot, setup: string): Promise<void> {
+  const { marks, pieces, zones, passes, moments, project } = snapshot;
+  const inside = [...marks, ...pieces, ...zones, ...passes].filter((one) => one.setup === setup);
+  const loose = moments.filter((moment) => moment.setup === setup || moment.second === setup);
+  await change(store, project.id, 'Remove the setup', [
+    ...[setup, ...inside.map(({ id }) => id)].map((remove): Edit => ({ remove })),
+    ...loose.map((moment): Edit => ({
+      record: moment.id,
+      set: {
+        ...(moment.setup === setup ? { setup: null } : {}),
+        ...(moment.second === setup ? { second: null } : {}),
+      },
+    })),
+  ]);
+}
+
+async function add<Made extends AnyRecord>(
+  store: Store,
+  project: string,
+  kind: Made['kind'] & RecordKind,
+  label: string,
+  given: Given<Made>,
+): Promise<string> {
+  const record = { ...newRecord(project), kind, ...given } as unknown as Made;
+  await change(store, project, label, [{ create: record }]);
+  return record.id;
+}
+export const addMark = (store: Store, project: string, given: Given<Mark>) =>
+  add<Mark>(store, project, 'mark', 'New mark', given);
+export const addPiece = (store: Store, project: string, given: Given<Piece>) =>
+  add<Piece>(store, project, 'piece', 'New piece', given);
+export const addZone = (store: Store, project: string, given: Given<Zone>) =>
+  add<Zone>(store, project, 'zone', 'New zone', given);
+export const addItem = (store: Store, project: string, given: Given<Item>) =>
+  add<Item>(store, project, 'item', 'Pack it', given);
+
+/** Performance passes to begin from: a steady wide, a moving medium, a handheld close one, and spare whips. */
+export async function addUsualPasses(store: Store, { project, setups }: Snapshot): Promise<void> {
+  const setup = setups[0]?.id;
+  if (!setup) return refuse('no-setup', 'Add a setup first: passes are filmed somewhere.');
+  const pass = (more: Partial<Pass>): Pass => ({
+    ...newRecord(project.id),
+    kind: 'pass',
+    setup,
+    what: 'pass',
+    angle: 'front',
+    size: 'wide',
+    steadiness: 'steady',
+    from: null,
+    until: null,
+    times: 2,
+    ...more,
+  });
+  const passes = [
+    pass({}),
+    pass({ size: 'medium', steadiness: 'moving', angle: 'side' }),
+    pass({ size: 'close', steadiness: 'handheld' }),
+    pass({ what: 'whip', steadiness: 'moving', times: 3 }),
+  ];
+  await change(
+    store,
+    project.id,
+    'Performance passes',
+    passes.map((create) => ({ create })),
+  );
+}
+
+/** One more pass like the last. */
+export async function addPass(store: Store, snapshot: Snapshot): Promise<void> {
+  const last = snapshot.passes.at(-1);
+  if (!last) return addUsualPasses(store, snapshot);
+  await change(store, snapshot.project.id, 'New pass', [
+    { create: { ...withoutStamps(last), ...newRecord(snapshot.project.id) } },
+  ]);
+}
+
+const withoutStamps = (pass: Pass): Pass => {
+  const {
+    id,
+    project,
+    created,
+    changed,
+    alive,
+    kind,
+    setup,
+    what,
+    angle,
+    size,
+    steadiness,
+    from,
+    until,
+    times,
+  } = pass;
+  return {
+    id,
+    project,
+    created,
+    changed,
+    alive,
+    kind,
+    setup,
+    what,
+    angle,
+    size,
+    steadiness,
+    from,
+    until,
+    times,
+  };
+};
+
+/** Writes a record that there is one of: made where it is missing, else changed. Two devices make the same one. */
+async function put<Made extends AnyRecord>(
+  store: Store,
+  project: string,
+  label: string,
+  made: Made,
+  set: Partial<Given<Made>>,
+): Promise<void> {
+  const there = await store.records.get(made.id);
+  const edit: Edit = there
+    ? { record: made.id, set: { ...set, alive: true } }
+    : { create: { ...made, ...set } };
+  await change(store, project, label, [edit]);
+}
+
+/** The day as it would begin: today, from the evening on, where the device says it is. */
+export function newDay(project: string, date: string, zone: string): Day {
+  return {
+    ...newRecord(project, `day:${project}`),
+    kind: 'day',
+    date,
+    start: '15:00',
+    end: '23:00',
+    zone,
+    latitude: null,
+    longitude: null,
+    ...usualDay,
+  };
+}
+
+export function setDay(store: Store, { project }: Snapshot, set: Partial<Given<Day>>): Promise<void> {
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const today = new Date().toISOString().slice(0, 10);
+  return put<Day>(store, project.id, 'The day', newDay(project.id, today, zone), set);
+}
+
+export function tick(store: Store, project: string, of: string, done: boolean): Promise<void> {
+  const made: Tick = { ...newRecord(project, `tick:${project}:${of}`), kind: 'tick', of, done };
+  return put<Tick>(store, project, done ? 'Tick' : 'Untick', made, { done });
+}
+
+export function chooseShot(
+  store: Store,
+  project: string,
+  shot: string,
+  set: Partial<Pick<ShotChoice, 'after' | 'takes' | 'minutes'>>,
+): Promise<void> {
+  const made: ShotChoice = {
+    ...newRecord(project, `shot:${project}:${shot}`),
+    kind: 'shot',
+    shot,
+    after: null,
+    takes: null,
+    minutes: null,
+  };
+  return put<ShotChoice>(store, project, 'after' in set ? 'Lock the place' : 'The shot', made, set);
+}

@@ -1,0 +1,122 @@
+import type { Finding } from '@/core/finding/finding';
+import { cautionsOf } from '@/core/plan/danger';
+import { bedEnergy, examineCoverage } from '@/core/plan/coverage';
+import { examineSchedule } from '@/core/plan/examine-order';
+import { examineSetup } from '@/core/plan/examine-setup';
+import { setupNumbers, type SetupNumbers } from '@/core/plan/numbers';
+import type { PlanInput } from '@/core/plan/plan';
+import { priceOf, type Price } from '@/core/plan/price';
+import { scheduleOf, type Schedule } from '@/core/plan/schedule';
+import { planMoments, setupOf, type PlannedMoment } from '@/core/plan/shots';
+import { adviseStyle, type SectionEnergy } from '@/core/plan/style';
+import { examineZones } from '@/core/plan/zones';
+import { energyOf, type Energy } from '@/core/song/energy';
+import { beatOfTime, timeOfBeat } from '@/core/time/grid';
+import { songMeasure, type Snapshot } from './snapshot';
+
+/** Everything that follows from the plan, worked out once for each state of the project. */
+export type Plan = {
+  input: PlanInput;
+  moments: PlannedMoment[];
+  schedule: Schedule;
+  numbers: Map<string, SetupNumbers>;
+  zones: Map<string, Finding[]>;
+  prices: Map<string, Price>;
+  sections: SectionEnergy[];
+  names: Record<string, string>;
+  findings: Finding[];
+};
+
+/** The song's sections with their energy; empty until the song is measured. */
+export function sectionEnergies(snapshot: Snapshot): (SectionEnergy & Energy)[] {
+  const measure = songMeasure(snapshot);
+  const grid = snapshot.song?.grid;
+  const { sections } = snapshot;
+  if (!measure || !grid || sections.length === 0) return [];
+  const edges = [...sections.map(({ at }) => Math.max(0, timeOfBeat(grid, at))), measure.song.duration];
+  const energies = energyOf(measure.song.levels, measure.beats.hits, edges);
+  return sections.map(({ name, at }, index) => ({
+    name,
+    from: at,
+    until: sections[index + 1]?.at ?? beatOfTime(grid, measure.song.duration),
+    song: energies[index].share,
+    ...energies[index],
+  }));
+}
+
+function workOut(snapshot: Snapshot): Plan {
+  const { project, song, moments, setups, marks, pieces, zones, passes, choices, day } = snapshot;
+  const songSeconds = songMeasure(snapshot)?.song.duration ?? 0;
+  const grid = song?.grid ?? null;
+  const input = { project, grid, songSeconds, moments, setups, marks, pieces, zones, passes, choices, day };
+  const planned = planMoments(input);
+  const schedule = scheduleOf(input);
+  const names = Object.fromEntries([
+    ...setups.map(({ id, name }) => [id, name]),
+    ...moments.map(({ id, name }) => [id, name]),
+    ...schedule.slots.map(({ shot }) => [shot.id, shot.title]),
+  ]);
+  const numbers = new Map(setups.map((setup) => [setup.id, setupNumbers(input, setup)]));
+  const zoneFindings = new Map(
+    setups.map(({ id }) => [
+      id,
+      examineZones(
+        id,
+        zones.filter((zone) => zone.setup === id),
+      ),
+    ]),
+  );
+  const sections = sectionEnergies(snapshot);
+  const prices = new Map(
+    planned.map((one) => [
+      one.moment.id,
+      priceOf(one, zoneFindings.get(setupOf(setups, one.moment.setup)) ?? []),
+    ]),
+  );
+  const ticked = new Set(snapshot.ticks.filter(({ done }) => done).map((tick) => tick.of));
+  const open = cautionsOf(input)
+    .flatMap(({ steps }) => steps)
+    .filter(({ key }) => !ticked.has(key)).length;
+  const findings: Finding[] = [];
+  if (moments.length === 0) findings.push({ code: 'plan.empty', severity: 'watch', where: {} });
+  else if (setups.length === 0) findings.push({ code: 'plan.no-setup', severity: 'fix', where: {} });
+  if (moments.length > 0 && setups.length > 0) {
+    for (const setup of setups) {
+      const mine = numbers.get(setup.id);
+      if (mine) findings.push(...examineSetup(input, setup, mine));
+      findings.push(...(zoneFindings.get(setup.id) ?? []));
+    }
+    findings.push(
+      ...examineSchedule(input, schedule, names),
+      ...adviseStyle(planned, sections, { kinds: project.kinds, bed: bedEnergy(passes) }),
+      ...examineCoverage(passes, sections),
+    );
+    if (open > 0)
+      findings.push({
+        code: 'caution.open',
+        severity: 'watch',
+        where: {},
+        measured: { value: open, unit: 'count' },
+      });
+  }
+  return {
+    input,
+    moments: planned,
+    schedule,
+    numbers,
+    zones: zoneFindings,
+    prices,
+    sections,
+    names,
+    findings,
+  };
+}
+
+const known = new WeakMap<Snapshot, Plan>();
+
+/** The plan of a snapshot. */
+export function planOf(snapshot: Snapshot): Plan {
+  const plan = known.get(snapshot) ?? workOut(snapshot);
+  known.set(snapshot, plan);
+  return plan;
+}
