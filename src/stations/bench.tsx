@@ -8,6 +8,7 @@ import { redo, undo } from '@/store/change';
 import { createProject } from '@/store/commands/projects';
 import { Store } from '@/store/db';
 import { findingsOf, type StationName } from '@/store/findings';
+import { planOf } from '@/store/plan';
 import { readSnapshot, songKey, type Snapshot } from '@/store/snapshot';
 import { ActionList, type Action } from '@/ui/actions';
 import { ActivityStrip } from '@/ui/activity';
@@ -26,12 +27,16 @@ import { openDemo, pinDemoMoment } from './demo-project';
 import { DeliverStation } from './deliver/deliver-station';
 import { KeyframeSheet } from './deliver/sheet';
 import { MatchStation } from './match/match-station';
+import { Papers } from './plan/papers';
+import { PlanStation } from './plan/plan-station';
 import { ProjectBar } from './project-bar';
 import { Rail, stations } from './rail';
+import { RemoveMoment } from './remove-moment';
 import { SongStation } from './song/song-station';
 
 const screens: Record<StationName, () => React.ReactNode> = {
   song: SongStation,
+  plan: PlanStation,
   match: MatchStation,
   build: BuildStation,
   deliver: DeliverStation,
@@ -131,6 +136,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const [, switchTheme] = useTheme();
   const runner = useMemo(() => new Runner(store, snapshot.project.id), [store, snapshot.project.id]);
   const [listed, setListed] = useState(false);
+  const [removing, setRemoving] = useState<string | null>(null);
   const [importing, setImporting] = useState<{ done: number; of: number; name: string } | null>(null);
   const stop = useRef(false);
   const picker = useRef<HTMLInputElement>(null);
@@ -214,6 +220,8 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       names: {
         takes: Object.fromEntries(snapshot.takes.map((take) => [take.id, take.name])),
         grid: snapshot.song?.grid ?? null,
+        things: planOf(snapshot).names,
+        units: snapshot.project.units ?? 'metric',
       },
       player,
       runner,
@@ -221,6 +229,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       clone,
       go: (to) => goTo(to),
       attempt,
+      askRemove: setRemoving,
       openFiles: () => picker.current?.click(),
     }),
     [store, snapshot, findings, player, runner, moment, clone, attempt],
@@ -296,6 +305,8 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       <div className="flex h-dvh flex-col print:block print:h-auto">
         {where.station === 'sheet' ? (
           <KeyframeSheet />
+        ) : where.station === 'papers' ? (
+          <Papers />
         ) : (
           <>
             <ProjectBar
@@ -341,6 +352,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
           event.target.value = '';
         }}
       />
+      <RemoveMoment moment={removing} onClose={() => setRemoving(null)} />
       <ActionList actions={actions} open={listed} setOpen={setListed} />
       <Toaster position="top-center" toastOptions={{ className: 'font-sans' }} />
     </BenchProvider>

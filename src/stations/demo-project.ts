@@ -1,4 +1,5 @@
 import { createClone } from '@/store/commands/moments';
+import { layDemoPlan } from './demo-plan';
 import { createProject } from '@/store/commands/projects';
 import { newId, type Store } from '@/store/db';
 import { readSnapshot } from '@/store/snapshot';
@@ -38,7 +39,7 @@ export async function openDemo(
   return project;
 }
 
-/** Pins the demo's first moment to its beats as soon as they are found. */
+/** Lays the demo's moments, setups and day out as soon as the beats are found. */
 export function pinDemoMoment(store: Store, project: string): () => void {
   const watching = liveQuery(() => readSnapshot(store, project)).subscribe(async (snapshot) => {
     if (!snapshot?.song?.grid) return;
@@ -47,7 +48,14 @@ export function pinDemoMoment(store: Store, project: string): () => void {
     const perBar = snapshot.song.grid.beatsPerBar;
     const take = (role: 'left' | 'right') => snapshot.takes.find((one) => one.role === role);
     const [left, right] = [take('left'), take('right')];
-    await createClone(store, snapshot, 8 * perBar, 11 * perBar, left && right ? { left, right } : undefined);
+    const first = await createClone(
+      store,
+      snapshot,
+      8 * perBar,
+      11 * perBar,
+      left && right ? { left, right } : undefined,
+    );
+    await layDemoPlan(store, snapshot, first);
   });
   return () => watching.unsubscribe();
 }

@@ -6,6 +6,12 @@ import { useBench } from '@/ui/bench-context';
 export const stations: { name: StationName; title: string; question: string; icon: string }[] = [
   { name: 'song', title: 'Song', question: 'What should happen when?', icon: 'M4 14c6-8 6 8 12 0s6-8 8-4' },
   {
+    name: 'plan',
+    title: 'Plan',
+    question: 'What must be filmed, and how?',
+    icon: 'M5 4h14v16H5zM8 9h8M8 13h8M8 17h4',
+  },
+  {
     name: 'match',
     title: 'Match',
     question: 'Which takes belong together?',

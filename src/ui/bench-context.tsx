@@ -20,7 +20,15 @@ export type Bench = {
   moment: Moment | null;
   /** the chosen moment where it is a clone, else the first clone there is */
   clone: CloneMoment | null;
-  go: (where: { station?: StationName | 'sheet'; moment?: string | null; project?: string }) => void;
+  go: (where: {
+    station?: StationName | 'sheet' | 'papers';
+    moment?: string | null;
+    project?: string;
+    part?: string | null;
+    setup?: string | null;
+  }) => void;
+  /** Asks before a moment is removed, and says which shots go with it. */
+  askRemove: (moment: string) => void;
   /** Runs something that may be refused; a refusal is said, and nothing is lost. */
   attempt: (work: () => Promise<unknown>) => void;
   openFiles: () => void;

@@ -2,7 +2,14 @@
 import { useSyncExternalStore } from 'react';
 
 /** Where the person is: ids in the address, so that it can be kept and sent. */
-export type Where = { project: string | null; station: string | null; moment: string | null };
+export type Where = {
+  project: string | null;
+  station: string | null;
+  moment: string | null;
+  part: string | null;
+  setup: string | null;
+  shot: string | null;
+};
 
 const changed = 'fickle-ribbon:where';
 const search = () => window.location.search;
@@ -17,7 +24,15 @@ const listen = (listener: () => void) => {
 
 export function useWhere(): Where {
   const query = new URLSearchParams(useSyncExternalStore(listen, search, () => ''));
-  return { project: query.get('project'), station: query.get('station'), moment: query.get('moment') };
+  const get = (key: keyof Where) => query.get(key);
+  return {
+    project: get('project'),
+    station: get('station'),
+    moment: get('moment'),
+    part: get('part'),
+    setup: get('setup'),
+    shot: get('shot'),
+  };
 }
 
 /** Goes somewhere without a reload; fields that are not named stay. */

@@ -51,6 +51,8 @@ export const setupSchema = z.object({
   matches: id.nullable(),
   /** colours of clothes and set that a key screen has to keep away from, "#rrggbb" */
   colours: z.string(),
+  /** picture behind the drawing: a take's id, or a picture of the person's own as `file:` and its id; unset is a sketch */
+  still: z.string().nullable().optional(),
 });
 
 /** Where somebody stands: metres right of and away from the point under the lens. */

@@ -97,7 +97,6 @@ const momentFields = {
   setup: id.nullable().optional(),
   second: id.nullable().optional(),
 };
-const momentBase = z.object(momentFields);
 const momentOf = (recipe: MomentKind) =>
   z.object({ ...momentFields, recipe: z.literal(recipe), settings: films[recipe].settings as z.ZodType });
 const [firstKind, ...otherKinds] = momentKinds;
@@ -106,7 +105,7 @@ export const momentSchema = z.discriminatedUnion('recipe', [
   ...otherKinds.map(momentOf),
 ]);
 
-export type MomentOf<Kind extends MomentKind> = z.infer<typeof momentBase> & {
+export type MomentOf<Kind extends MomentKind> = z.infer<z.ZodObject<typeof momentFields>> & {
   recipe: Kind;
   settings: z.infer<(typeof films)[Kind]['settings']>;
 };

@@ -54,7 +54,12 @@ function daylight(setup: Setup | undefined, day: PlanInput['day']): Job['window'
   return { from: Math.max(0, (sun.sunrise - start) / minute), until: (sun.sunset - start) / minute };
 }
 
-function reasonOf(index: number, slots: readonly PlannedShot[], rules: readonly Rule[]): Reason {
+function reasonOf(
+  index: number,
+  slots: readonly PlannedShot[],
+  rules: readonly Rule[],
+  windowed: boolean,
+): Reason {
   const shot = slots[index];
   const before = slots[index - 1];
   if (shot.share === 'first plate') return { why: 'plate first' };
@@ -73,7 +78,8 @@ function reasonOf(index: number, slots: readonly PlannedShot[], rules: readonly 
   if (shot.dressing) return { why: 'performer first' };
   const needed = about.find((rule) => rule.why === 'needs');
   if (needed) return { why: 'needs', other: needed.first };
-  if (!before || before.setup !== shot.setup) return { why: 'opens the setup', other: shot.setup };
+  if (windowed && before?.setup !== shot.setup) return { why: 'window' };
+  if (before?.setup !== shot.setup) return { why: 'opens the setup', other: shot.setup };
   if (shot.clothes && before.clothes === shot.clothes) return { why: 'same clothes', other: before.id };
   return { why: 'same setup', other: shot.setup };
 }
@@ -110,7 +116,14 @@ export function scheduleOf(input: PlanInput, effort?: number): Schedule {
     const ready = at + (newSetup ? setUp : 0) + (newClothes ? changing : 0);
     const from = Math.max(ready, windows.get(shot.id)?.from ?? 0);
     at = from + shot.minutes;
-    return { shot, reason: reasonOf(index, row, rules), from, until: at, newSetup, newClothes };
+    return {
+      shot,
+      reason: reasonOf(index, row, rules, windows.get(shot.id) !== undefined),
+      from,
+      until: at,
+      newSetup,
+      newClothes,
+    };
   });
   const day = input.day && dayOf(input.day);
   return {

@@ -51,6 +51,14 @@ function minutesOf(shot: ShotNeed, risk: number, day: PlanInput['day']): number 
   return Math.ceil(rehearsed + shot.takes * (shot.seconds / 60 + resets));
 }
 
+/** Within one unbroken take the parts of a moment follow one another: nothing is set back between them. */
+function inOneTake(need: ShotNeed, { shots }: Filming): ShotNeed {
+  const parts = (need.after ?? []).filter((key) => !shots.find((shot) => shot.key === key)?.share);
+  if (need.what !== 'action' || parts.length !== 1) return need;
+  const note = `Part of one unbroken take: the camera runs on. ${need.note}`;
+  return { ...need, note, straightAfter: parts[0], after: need.after?.filter((key) => key !== parts[0]) };
+}
+
 /** Shots of the performance: whole passes, spare whips, the same action from a second camera. */
 function passShots({ passes, setups, grid, songSeconds, day }: PlanInput): PlannedShot[] {
   return passes.map((pass) => {
@@ -95,9 +103,10 @@ export function planShots(input: PlanInput): PlannedShot[] {
       const setup = need.second ? secondSetupOf(input.setups, moment) : first;
       const id = need.share ? `${setup}/${need.share}` : `${moment.id}/${need.key}`;
       const before = shots.get(id);
+      const unbroken = input.setups.find((one) => one.id === setup)?.approach === 'unbroken';
       const seconds = Math.max(before?.seconds ?? 0, need.seconds);
       const takes = chosen.get(id)?.takes ?? need.takes;
-      const shot = { ...need, seconds, takes };
+      const shot = { ...(unbroken ? inOneTake(need, filming) : need), seconds, takes };
       const minutes = chosen.get(id)?.minutes ?? minutesOf(shot, filming.risk, input.day);
       shots.set(id, { ...shot, id, setup, moments: [...(before?.moments ?? []), moment.id], minutes });
     }

@@ -9,7 +9,7 @@ import { sourceTime } from '@/core/picture/layers';
 import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
 import { frameShownAt, timeOfFrame } from '@/core/time/rate';
 import { formatTimecode } from '@/core/time/timecode';
-import { createClone, removeMoment, setMoment } from '@/store/commands/moments';
+import { createClone, setMoment } from '@/store/commands/moments';
 import { layersOf } from '@/store/needs';
 import { materialOf, rulerOf } from '@/store/snapshot';
 import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
@@ -101,7 +101,7 @@ export function BuildStation() {
 }
 
 function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
-  const { snapshot, findings, store, player, attempt, go } = useBench();
+  const { snapshot, findings, store, player, attempt, go, askRemove } = useBench();
   const { project, grid } = ruler;
   const { rate } = project;
   const [view, setView] = useState<View>('joined');
@@ -225,16 +225,7 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
                   Solve the join again
                 </button>
               )}
-              <button
-                type="button"
-                className="knob"
-                onClick={() =>
-                  attempt(async () => {
-                    await removeMoment(store, project.id, moment.id);
-                    go({ moment: null });
-                  })
-                }
-              >
+              <button type="button" className="knob" onClick={() => askRemove(moment.id)}>
                 Remove the moment
               </button>
             </div>

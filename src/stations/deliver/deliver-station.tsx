@@ -15,7 +15,7 @@ import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
 import { Empty, Part, Station } from '../station';
 import { csvOf, timelineOf } from './exports';
-import { fileName, saveFile } from './save';
+import { fileName, saveFile } from '../save';
 
 const question = 'Is it ready to leave?';
 const containers: { value: Container; text: string; lacking: string }[] = [

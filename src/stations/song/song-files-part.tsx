@@ -7,7 +7,7 @@ import { songMeasure } from '@/store/snapshot';
 import { openMedia } from '@/workers/clients';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
-import { fileName, saveFile } from '../deliver/save';
+import { fileName, saveFile } from '../save';
 import { Part } from '../station';
 import { beatFiles, bringBeats, bringWords, wavWithCues } from './song-files';
 

@@ -1,7 +1,8 @@
 'use client';
 import { barAndBeat, barStart, beatLabel, beatOfTime, meterAt, nextBar } from '@/core/time/grid';
+import type { MomentKind } from '@/core/recipes/films';
 import { reportGrid } from '@/core/time/grid-report';
-import { copyMoment, removeMoment } from '@/store/commands/moments';
+import { copyMoment } from '@/store/commands/moments';
 import {
   beatAtNeedle,
   doubleTempo,
@@ -20,11 +21,14 @@ import {
   snapMoments,
   unlockAll,
 } from '@/store/commands/song';
+import { setKind } from '@/store/commands/plan';
 import { songMeasure } from '@/store/snapshot';
 import { useBench, useNeedle } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
+import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
 import { Part } from '../station';
+import { kindOptions } from '../plan/kinds';
 import { SectionList } from './section-list';
 import { SongFiles } from './song-files-part';
 import { TakeEvents } from './take-events';
@@ -185,19 +189,38 @@ export function SongSide({
 
 /** The moment that is chosen on the ribbon, and what can be done with it there. */
 function ChosenMoment() {
-  const { snapshot, store, moment, attempt, go } = useBench();
+  const { snapshot, store, moment, attempt, go, askRemove } = useBench();
   const grid = snapshot.song?.grid;
   if (!moment || !grid) return null;
   return (
     <Part title={moment.name}>
+      <p className="mb-1">
+        It is a{' '}
+        <LiveChoice
+          label={`Kind of ${moment.name}`}
+          value={moment.recipe}
+          options={kindOptions}
+          onChange={(kind) => attempt(() => setKind(store, snapshot, moment, kind as MomentKind))}
+        />
+        .
+      </p>
       <Reading
         name="On the ribbon"
         value={`${beatLabel(grid, moment.start)} to ${beatLabel(grid, moment.end)}`}
       />
       <div className="mt-1.5 flex flex-wrap gap-1.5">
-        <button type="button" className="knob" onClick={() => go({ station: 'build', moment: moment.id })}>
-          Build it
+        <button
+          type="button"
+          className="knob"
+          onClick={() => go({ station: 'plan', moment: moment.id, part: 'needs' })}
+        >
+          Plan it
         </button>
+        {moment.recipe === 'clone' && (
+          <button type="button" className="knob" onClick={() => go({ station: 'build', moment: moment.id })}>
+            Build it
+          </button>
+        )}
         <button
           type="button"
           className="knob"
@@ -205,11 +228,7 @@ function ChosenMoment() {
         >
           Copy
         </button>
-        <button
-          type="button"
-          className="knob"
-          onClick={() => attempt(() => removeMoment(store, snapshot.project.id, moment.id))}
-        >
+        <button type="button" className="knob" onClick={() => askRemove(moment.id)}>
           Remove
         </button>
       </div>

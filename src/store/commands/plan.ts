@@ -205,11 +205,9 @@ export const addItem = (store: Store, project: string, given: Given<Item>) =>
   add<Item>(store, project, 'item', 'Pack it', given);
 
 /** Performance passes to begin from: a steady wide, a moving medium, a handheld close one, and spare whips. */
-export async function addUsualPasses(store: Store, { project, setups }: Snapshot): Promise<void> {
-  const setup = setups[0]?.id;
-  if (!setup) return refuse('no-setup', 'Add a setup first: passes are filmed somewhere.');
+export function newPasses(project: string, setup: string): Pass[] {
   const pass = (more: Partial<Pass>): Pass => ({
-    ...newRecord(project.id),
+    ...newRecord(project),
     kind: 'pass',
     setup,
     what: 'pass',
@@ -221,18 +219,19 @@ export async function addUsualPasses(store: Store, { project, setups }: Snapshot
     times: 2,
     ...more,
   });
-  const passes = [
+  return [
     pass({}),
     pass({ size: 'medium', steadiness: 'moving', angle: 'side' }),
     pass({ size: 'close', steadiness: 'handheld' }),
     pass({ what: 'whip', steadiness: 'moving', times: 3 }),
   ];
-  await change(
-    store,
-    project.id,
-    'Performance passes',
-    passes.map((create) => ({ create })),
-  );
+}
+
+export async function addUsualPasses(store: Store, { project, setups }: Snapshot): Promise<void> {
+  const setup = setups[0]?.id;
+  if (!setup) return refuse('no-setup', 'Add a setup first: passes are filmed somewhere.');
+  const creates = newPasses(project.id, setup).map((create) => ({ create }));
+  await change(store, project.id, 'Performance passes', creates);
 }
 
 /** One more pass like the last. */

@@ -5,7 +5,7 @@ import type { Moment } from '@/core/model/records';
 import type { Severity } from '@/core/finding/finding';
 import { beatLabel, type BeatGrid } from '@/core/time/grid';
 import { lineOf, patchBox, piecesOf, xOf, type RibbonLayout } from './layout';
-import { CloneWeave } from './weave';
+import { dyeOf, Weave } from './weave';
 
 export type PatchPart = 'body' | 'start' | 'lands' | 'end';
 export type Span = { start: number; lands: number; end: number };
@@ -55,7 +55,7 @@ export const Patch = memo(
         className="cursor-grab outline-none focus-visible:[&_.patch]:stroke-[3.4]"
       >
         <defs>
-          <CloneWeave id={weave} />
+          <Weave id={weave} kind={moment.recipe} />
         </defs>
         {pieces.map(({ line, x0, x1, first, last }) => (
           <g key={line.from}>
@@ -74,7 +74,7 @@ export const Patch = memo(
               width={x1 - x0}
               height={box.deep}
               fill={`url(#${weave})`}
-              stroke="var(--woad)"
+              stroke={dyeOf(moment.recipe)}
               strokeWidth={selected ? 2.4 : 1}
               onPointerDown={(event) => onGrab(moment, 'body', event)}
             />

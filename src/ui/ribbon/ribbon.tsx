@@ -12,7 +12,7 @@ import { byGravity } from '@/core/finding/finding';
 import type { Moment } from '@/core/model/records';
 import { beatOfTime, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { frameOfTime, timeOfFrame } from '@/core/time/rate';
-import { copyMoment, createClone, removeMoment, setMoment } from '@/store/commands/moments';
+import { copyMoment, createClone, setMoment } from '@/store/commands/moments';
 import { firstOfBarAt, moveBeatTo } from '@/store/commands/song';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '../bench-context';
@@ -81,7 +81,7 @@ export function Ribbon({
   setting?: 'moments' | 'beats';
 }) {
   const bench = useBench();
-  const { store, snapshot, player, moment: chosen, go, attempt } = bench;
+  const { store, snapshot, player, moment: chosen, go, attempt, askRemove } = bench;
   const [held, setHeld] = useState<Held | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   const waiting = useRef<ReturnType<typeof setTimeout> | null>(null);
@@ -146,7 +146,7 @@ export function Ribbon({
       save(spanOf(moment, { moment, part, from: 0, now: by, free: false }));
     } else if (event.key === 'Enter' || event.key === ' ') go({ moment: moment.id });
     else if (event.key === 'Delete' || event.key === 'Backspace') {
-      attempt(() => removeMoment(store, snapshot.project.id, moment.id));
+      askRemove(moment.id);
     } else if (event.key === 'c' && !event.ctrlKey) {
       attempt(async () => go({ moment: await copyMoment(store, snapshot, moment.id) }));
     } else return;

@@ -1,0 +1,146 @@
+'use client';
+import { setProject } from '@/store/commands/projects';
+import { addSetup } from '@/store/commands/plan';
+import { planOf } from '@/store/plan';
+import { useBench } from '@/ui/bench-context';
+import { LiveChoice } from '@/ui/live-choice';
+import { useUnits } from '@/ui/live-length';
+import { Strip } from '@/ui/ribbon/strip';
+import { useWhere } from '@/ui/where';
+import { Empty, Station } from '../station';
+import { NeedsPage } from './needs-page';
+import { NeedsSide } from './needs-side';
+import { NumbersPage } from './numbers-page';
+import { OrderPage } from './order-page';
+import { OrderSide } from './order-side';
+import { RoomPage } from './room-page';
+import { RoomSide } from './room-side';
+import { TakeAlongPage } from './take-along-page';
+
+const question = 'What must be filmed, and how?';
+
+export const planParts = [
+  { id: 'needs', text: 'Moments' },
+  { id: 'room', text: 'Room' },
+  { id: 'numbers', text: 'Numbers' },
+  { id: 'order', text: 'Order' },
+  { id: 'along', text: 'Take along' },
+] as const;
+type PartName = (typeof planParts)[number]['id'];
+
+/** What must be filmed, and how: moments and their shots, the room, the numbers, the order, the lists. */
+export function PlanStation() {
+  const { snapshot, store, moment, attempt, go } = useBench();
+  const where = useWhere();
+  const units = useUnits();
+  const { moments, setups, project } = snapshot;
+  if (moments.length === 0) {
+    return (
+      <Station question={question}>
+        <Empty title="Nothing is planned yet">
+          <p>
+            Drag over some bars on the song: that makes a moment. Each kind of moment knows which shots it
+            needs, how long they have to be and what must stay the same between them.
+          </p>
+          <button type="button" className="knob main" onClick={() => go({ station: 'song' })}>
+            To the song
+          </button>
+        </Empty>
+      </Station>
+    );
+  }
+  const part: PartName = planParts.find(({ id }) => id === where.part)?.id ?? 'needs';
+  const { schedule } = planOf(snapshot);
+  const setup =
+    setups.find(({ id }) => id === where.setup) ??
+    setups.find(({ id }) => id === moment?.setup) ??
+    setups[0] ??
+    null;
+  const needsSetup = part === 'room' || part === 'numbers';
+  const noSetup = (
+    <Empty title="Add the first setup">
+      <p>
+        A setup is one camera in one place and light. It brings marks for two copies and a join between them;
+        change what differs.
+      </p>
+      <AddSetup />
+    </Empty>
+  );
+  const side = {
+    needs: <NeedsSide />,
+    room: setup && <RoomSide setup={setup} />,
+    numbers: null,
+    order: <OrderSide />,
+    along: null,
+  }[part];
+  return (
+    <Station
+      question={question}
+      sub={
+        <>
+          {needsSetup && setup && (
+            <LiveChoice
+              label="Setup"
+              value={setup.id}
+              options={setups.map(({ id, name }) => ({ value: id, text: name }))}
+              onChange={(id) => go({ setup: id })}
+            />
+          )}{' '}
+          <span className="whitespace-nowrap">
+            {moments.length} {moments.length === 1 ? 'moment' : 'moments'} · {schedule.slots.length}{' '}
+            {schedule.slots.length === 1 ? 'shot' : 'shots'}
+          </span>
+        </>
+      }
+      tools={
+        <div className="flex flex-wrap gap-1">
+          {planParts.map(({ id, text }) => (
+            <button
+              key={id}
+              type="button"
+              className="knob"
+              aria-pressed={id === part}
+              onClick={() => go({ part: id })}
+            >
+              {text}
+            </button>
+          ))}
+          <button
+            type="button"
+            className="knob"
+            title="Lengths in centimetres and metres, or in feet and inches"
+            aria-label={`Lengths are ${units}. Switch`}
+            onClick={() =>
+              attempt(() =>
+                setProject(store, project.id, { units: units === 'metric' ? 'imperial' : 'metric' }),
+              )
+            }
+          >
+            {units === 'metric' ? 'cm → in' : 'in → cm'}
+          </button>
+        </div>
+      }
+      side={side}
+    >
+      <Strip />
+      {part === 'needs' && <NeedsPage />}
+      {part === 'room' && (setup ? <RoomPage key={setup.id} setup={setup} /> : noSetup)}
+      {part === 'numbers' && (setup ? <NumbersPage key={setup.id} setup={setup} /> : noSetup)}
+      {part === 'order' && <OrderPage />}
+      {part === 'along' && <TakeAlongPage />}
+    </Station>
+  );
+}
+
+export function AddSetup() {
+  const { store, snapshot, attempt, go } = useBench();
+  return (
+    <button
+      type="button"
+      className="knob"
+      onClick={() => attempt(async () => go({ setup: await addSetup(store, snapshot) }))}
+    >
+      Add a setup
+    </button>
+  );
+}

@@ -1,0 +1,36 @@
+'use client';
+import { useEffect, useState } from 'react';
+import type { Setup } from '@/core/model/plan-records';
+import { takeKey } from '@/store/snapshot';
+import { useBench } from '@/ui/bench-context';
+
+/** Address of the picture behind a setup's drawing; null for the sketch. */
+export function useStill(setup: Setup): string | null {
+  const { snapshot, store } = useBench();
+  const [address, setAddress] = useState<string | null>(null);
+  const still = setup.still ?? null;
+  const media = snapshot.takes.find((one) => one.id === still)?.media;
+  const key = media ? takeKey(media) : null;
+  const measured = key !== null && snapshot.measures.has(key);
+  useEffect(() => {
+    let here = true;
+    let made: string | null = null;
+    const read = async () => {
+      if (still?.startsWith('file:')) return (await store.originals.get(still.slice(5)))?.blob;
+      const value = key && measured ? (await store.measures.get(key))?.value : null;
+      return value?.method === 'take-1' ? value.poster : undefined;
+    };
+    const show = async () => {
+      const blob = await read();
+      if (!here) return;
+      made = blob ? URL.createObjectURL(blob) : null;
+      setAddress(made);
+    };
+    void show();
+    return () => {
+      here = false;
+      if (made) URL.revokeObjectURL(made);
+    };
+  }, [store, still, key, measured]);
+  return address;
+}
