@@ -1,7 +1,7 @@
 import type { Mark, Piece, Setup, Zone } from '@/core/model/plan-records';
 import type { MomentKind } from '@/core/recipes/films';
 import { change, type Edit } from '@/store/change';
-import { newDay, newMoment, newPasses, newRoles, newSetup } from '@/store/commands/plan';
+import { inTurn, newDay, newMoment, newPasses, newRoles, newSetup } from '@/store/commands/plan';
 import { newRecord } from '@/store/commands/projects';
 import type { Store } from '@/store/db';
 import { plateOf, type Snapshot } from '@/store/snapshot';
@@ -33,7 +33,7 @@ const scenes: {
     story: 'Time belongs to the wheel.',
     settings: { slow: 40, fast: 300, poses: 3 },
   },
-  { kind: 'split-screen', name: 'Four hands', bar: 22, bars: 2, settings: { panels: 3 } },
+  { kind: 'split-screen', name: 'Four hands', bar: 22, bars: 2, settings: { panels: 4 } },
 ];
 
 const piece = (
@@ -84,7 +84,7 @@ function workshop(snapshot: Snapshot): { setup: Setup; parts: (Mark | Piece | Zo
     depth: 0.06,
     height: 2,
   });
-  return { setup, parts: [...newRoles(setup), cloth, bench, door] };
+  return { setup, parts: inTurn([...newRoles(setup), cloth, bench, door]) };
 }
 
 /** The yard behind the workshop, where the light is the sun's. */

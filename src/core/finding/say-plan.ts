@@ -27,7 +27,7 @@ export function planWords(
     'plan.no-setup': () =>
       'There is no setup yet: a camera, a lens, a light. Add one, and every moment says what it needs there.',
     'plan.sharp': () =>
-      `${setup}: all marks are sharp, from ${metres('near')} to ${metres('far')} (needs ${allowed} or more).`,
+      `${setup}: all marks are sharp, from ${metres('near')} to ${metres('far')} (${allowed} or a higher number holds them).`,
     'plan.unsharp': () =>
       `${setup}: ${facts.name} stands at ${measured}, sharp is ${metres('near')} to ${metres('far')}. f/${facts.aperture} focused at ${metres('focus')} holds every mark; it costs ${stops} stop${stops === 1 ? '' : 's'}: more light, or ISO ${facts.iso}.`,
     'plan.too-deep': () =>

@@ -38,7 +38,7 @@ function depthFindings({ setup, numbers }: Examined): Finding[] {
       code: 'plan.sharp',
       severity: 'fine',
       where,
-      allowed: { value: needed.aperture, unit: 'fNumber' },
+      allowed: { value: Math.max(1, needed.aperture), unit: 'fNumber' },
       facts: sharp,
     });
   else if (needed.marked === null)

@@ -58,7 +58,8 @@ function depthNumbers(setup: Setup, depths: readonly number[]) {
 function drawsOf(planned: readonly PlannedMoment[]): Draw[] {
   const most = new Map<string, number>();
   for (const { filming } of planned)
-    for (const { name, scale } of filming.draws) most.set(name, Math.max(most.get(name) ?? 1, scale));
+    for (const { name, scale } of filming.draws.filter((draw) => draw.scale > 1))
+      most.set(name, Math.max(most.get(name) ?? 1, scale));
   return [...most].map(([name, scale]) => ({ name, scale }));
 }
 

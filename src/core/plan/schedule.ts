@@ -9,7 +9,7 @@ import { planShots, type PlannedShot } from './shots';
 
 /** Why a shot stands where it stands. `other` is the shot or setup that decides. */
 export type Reason = {
-  why: Why | 'opens the setup' | 'same clothes' | 'same setup' | 'window';
+  why: Why | 'opens the setup' | 'same clothes' | 'same moment' | 'song order' | 'same setup' | 'window';
   other?: string;
 };
 
@@ -81,7 +81,9 @@ function reasonOf(
   if (windowed && before?.setup !== shot.setup) return { why: 'window' };
   if (before?.setup !== shot.setup) return { why: 'opens the setup', other: shot.setup };
   if (shot.clothes && before.clothes === shot.clothes) return { why: 'same clothes', other: before.id };
-  return { why: 'same setup', other: shot.setup };
+  const [moment] = shot.moments;
+  if (moment === undefined) return { why: 'same setup', other: shot.setup };
+  return before.moments.includes(moment) ? { why: 'same moment', other: moment } : { why: 'song order' };
 }
 
 /** Shots in the order of filming, each with its reason and its time. */
@@ -99,7 +101,8 @@ export function scheduleOf(input: PlanInput, effort?: number): Schedule {
       setup: shot.setup,
       clothes: shot.clothes ?? '',
       minutes: shot.minutes,
-      rank: (place?.index ?? 0) * 1e6 + (times.get(shot.moments[0]) ?? 1e5),
+      rank:
+        (place?.index ?? 0) * 1e6 + (times.get(shot.moments[0]) ?? 1e5) + (shot.what === 'sound' ? 2e5 : 0),
       ...(window ? { window } : {}),
     };
   });

@@ -60,8 +60,8 @@ export function DepthDrawing({
       <path d={`M${x(0) - 6} 62h8l5 -6v20l-5 -6h-8z`} fill="var(--ink)" />
       <line x1={x(focus)} x2={x(focus)} y1="26" y2="78" stroke="var(--saffron)" strokeWidth="2" />
       <Words x={x(focus)} y={20} text={`focus ${sayLength(focus, units)}`} />
-      {marks.map(({ mark, depth }) => (
-        <g key={mark.id}>
+      {marks.map(({ mark, depth }, index) => (
+        <g key={mark.id} transform={`translate(0 ${index % 2 ? 9 : -8})`}>
           <circle
             cx={x(depth)}
             cy="52"

@@ -280,7 +280,7 @@ function ZoneShape({
       </g>
       <Tag
         x={((box.left + box.right) / 2) * width}
-        y={Math.max(16, box.top * height + 16)}
+        y={Math.max(16, box.top * height + (zone.what === 'seam' ? 38 : 16))}
         text={zone.name}
         dye={dye}
         limit={width}

@@ -24,6 +24,10 @@ export function sayReason({ why, other }: Reason, names: Record<string, string>)
       return `opens ${name}`;
     case 'same clothes':
       return 'same clothes, no change';
+    case 'same moment':
+      return `the rest of ${name}`;
+    case 'song order':
+      return 'next in the song';
     case 'same setup':
       return 'while the setup stands';
     case 'window':

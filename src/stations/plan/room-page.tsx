@@ -6,6 +6,7 @@ import { useBench } from '@/ui/bench-context';
 import { useSize } from '@/ui/use-size';
 import { zoneNames } from './dyes';
 import { LensView } from './lens-view';
+import { OrderThread } from './order-thread';
 import { SetupSentence } from './setup-sentence';
 import { TopView } from './top-view';
 
@@ -14,7 +15,9 @@ export function RoomPage({ setup }: { setup: Setup }) {
   const { snapshot } = useBench();
   const [drawing, setDrawing] = useState<Zone['what'] | null>(null);
   const [ref, { width }] = useSize<HTMLDivElement>();
-  const numbers = planOf(snapshot).numbers.get(setup.id);
+  const plan = planOf(snapshot);
+  const numbers = plan.numbers.get(setup.id);
+  const slots = plan.schedule.slots.filter(({ shot }) => shot.setup === setup.id);
   if (!numbers) return null;
   const narrow = width < 620;
   const shape = setup.capture.height / setup.capture.width;
@@ -59,6 +62,12 @@ export function RoomPage({ setup }: { setup: Setup }) {
         {drawing && <span className="text-ink2">Now drag over the picture.</span>}
       </div>
       <SetupSentence setup={setup} />
+      {width > 560 && (
+        <section>
+          <h2 className="mb-1 text-[15px] font-[560]">In this order, here</h2>
+          <OrderThread slots={slots} width={width} />
+        </section>
+      )}
     </div>
   );
 }

@@ -17,6 +17,8 @@ export const papers = [
   { id: 'packing', text: 'Packing list' },
 ] as const;
 
+const card = 'mb-4 break-inside-avoid border border-line bg-raised p-3';
+
 /** Lists to tick: what to pack, what can hurt someone, what each setup needs set; and the papers to print. */
 export function TakeAlongPage() {
   const { snapshot, go } = useBench();
@@ -24,8 +26,8 @@ export function TakeAlongPage() {
   const plan = planOf(snapshot);
   const ticked = useTicks();
   return (
-    <div className="grid grid-cols-[repeat(auto-fit,minmax(300px,1fr))] items-start gap-4 p-5 max-sm:p-3">
-      <section className="border border-line bg-raised p-3">
+    <div className="columns-[300px] gap-4 p-5 max-sm:p-3">
+      <section className={card}>
         <h2 className="mb-1 text-[15px] font-[560]">Papers</h2>
         <p className="mb-2 text-ink2">Each prints on A4 or Letter and reads well on a phone.</p>
         <div className="flex flex-wrap gap-1.5">
@@ -41,7 +43,7 @@ export function TakeAlongPage() {
           ))}
         </div>
       </section>
-      <section className="border border-line bg-raised p-3">
+      <section className={card}>
         <h2 className="mb-1 text-[15px] font-[560]">Before filming: what can hurt someone</h2>
         <p className="mb-1 text-[12px] text-ink2">{cautionNote}</p>
         {cautionsOf(plan.input).map((caution) => (
@@ -59,7 +61,7 @@ export function TakeAlongPage() {
         const numbers = plan.numbers.get(setup.id);
         return (
           numbers && (
-            <section key={setup.id} className="border border-line bg-raised p-3">
+            <section key={setup.id} className={card}>
               <h2 className="mb-1 text-[15px] font-[560]">{setup.name}: set and leave alone</h2>
               {setupSheet(setup, numbers, units).map(({ key, text }) => (
                 <Tick key={key} of={key} text={text} done={ticked.has(key)} />
@@ -108,9 +110,12 @@ function Packing({ ticked }: { ticked: Set<string> }) {
     setText('');
   };
   return (
-    <section className="border border-line bg-raised p-3">
+    <section className={card}>
       <h2 className="mb-1 text-[15px] font-[560]">Packing list</h2>
-      <p className="mb-1 text-[12px] text-ink2">Left tick on the way out, right tick on the way back.</p>
+      <p className="mb-1 flex justify-between text-[12px] text-ink2">
+        <span>out</span>
+        <span>back</span>
+      </p>
       {groups.map((group) => {
         const mine = items.filter((item) => item.group === group);
         if (mine.length === 0) return null;

@@ -200,14 +200,17 @@ export function TopView({
         const tape = Math.hypot(mark.x, mark.y);
         const seen = frameOf(view, { x: mark.x, y: mark.y, z: 0 });
         const label = sayLength(tape, units);
-        const [labelX, labelY] = [X(mark.x * 0.55), Y(mark.y * 0.55)];
+        // Beside the thread, so that marks side by side do not cover each other's number.
+        const half = label.length * 3.8 + 5;
+        const beside = Math.sign(mark.x) * (half + 3);
+        const [labelX, labelY] = [X(mark.x * 0.5) + beside, Y(mark.y * 0.5)];
         return (
           <g key={mark.id}>
             <line x1={X(0)} y1={Y(0)} x2={X(mark.x)} y2={Y(mark.y)} stroke={dye} strokeWidth="1.2" />
             <rect
-              x={labelX - label.length * 3.8 - 5}
+              x={labelX - half}
               y={labelY - 9}
-              width={label.length * 7.6 + 10}
+              width={half * 2}
               height={18}
               fill="var(--raised)"
               stroke="var(--line)"
@@ -248,7 +251,7 @@ export function TopView({
         );
       })}
       <text x={X(-walls.left) + 8} y={Y(-walls.behind) + 16} fontSize="11.5" fill="var(--ink2)">
-        {`sharp from ${sayLength(sharp.near, units)} to ${sayLength(sharp.far, units)} · room ${sayLength(walls.left + walls.right, units)} × ${sayLength(walls.ahead + walls.behind, units)}`}
+        {`sharp from ${sayLength(sharp.near, units)} to ${sayLength(sharp.far, units)}`}
       </text>
     </svg>
   );

@@ -79,6 +79,10 @@ export const setPart = (
 export const removePart = (store: Store, project: string, record: string, label: string) =>
   change(store, project, label, [{ remove: record }]);
 
+/** Records made in one step, a millisecond apart, so that they are listed in this order. */
+export const inTurn = <Made extends AnyRecord>(records: readonly Made[]): Made[] =>
+  records.map((record, index) => ({ ...record, created: record.created + index }));
+
 /** A setup with values to begin from: a full-frame camera on a tripod, a shutter that suits 50 Hz. */
 export function newSetup(project: Snapshot['project'], order: number, name: string): Setup {
   return {
@@ -150,7 +154,7 @@ export function newRoles(setup: Setup): (Mark | Zone)[] {
     from: [0.5, 0],
     to: [0.5, 1],
   };
-  return [...marks, ...zones, join];
+  return inTurn([...marks, ...zones, join]);
 }
 
 /** Another setup; the first one brings marks and zones for two copies. @returns its id */
@@ -219,12 +223,12 @@ export function newPasses(project: string, setup: string): Pass[] {
     times: 2,
     ...more,
   });
-  return [
+  return inTurn([
     pass({}),
     pass({ size: 'medium', steadiness: 'moving', angle: 'side' }),
     pass({ size: 'close', steadiness: 'handheld' }),
     pass({ what: 'whip', steadiness: 'moving', times: 3 }),
-  ];
+  ]);
 }
 
 export async function addUsualPasses(store: Store, { project, setups }: Snapshot): Promise<void> {

@@ -52,7 +52,6 @@ export const builtWhip: FilmRecipe<z.infer<typeof settings>> = {
         joins: ['the fastest frame, in the middle of the blur'],
         kit: ['tripod'],
         risk: 1,
-        draws: [{ name: 'whip edges', scale: 1 }],
         saving: 'Mirrored edges cost nothing; plain edges without people look best mirrored.',
         energy: 0.9,
         travel: 4,
