@@ -62,9 +62,11 @@ function MomentNeeds({ planned }: { planned: PlannedMoment }) {
           {shots.length} {shots.length === 1 ? 'shot' : 'shots'}
           {handwork > 0 ? ` · ${handwork} frames by hand` : ' · nothing by hand'}
         </span>
-        <button type="button" className="knob" aria-expanded={open} onClick={() => go({ moment: moment.id })}>
-          {open ? 'Chosen' : 'Look'}
-        </button>
+        {!open && (
+          <button type="button" className="knob" onClick={() => go({ moment: moment.id })}>
+            Look
+          </button>
+        )}
       </div>
       {open && (
         <div className="border-t border-dotted border-line px-3 py-2.5">
