@@ -12,7 +12,7 @@ await bench.settled();
 await page.waitForTimeout(1500);
 await page.screenshot({ path: '/tmp/p-song.png' });
 await bench.go('Plan');
-for (const part of ['Moments', 'Room', 'Numbers', 'Order', 'Take along']) {
+for (const part of ['Room', 'Take along']) {
   await page.getByRole('button', { name: part, exact: true }).click();
   await page.waitForTimeout(900);
   await page.screenshot({ path: `/tmp/p-${part.replace(' ', '')}.png` });
@@ -20,4 +20,4 @@ for (const part of ['Moments', 'Room', 'Numbers', 'Order', 'Take along']) {
 await page.getByRole('button', { name: 'Call sheet' }).click();
 await page.waitForTimeout(500);
 await page.screenshot({ path: '/tmp/p-call.png' });
-await bench.close(); await browser.close(); await server.stop();
+await page.getByRole('button', { name: 'Room and zones' }).click(); await page.waitForTimeout(700); await page.screenshot({ path: '/tmp/p-zones.png' }); await page.getByRole('button', { name: 'Back' }).click(); await page.setViewportSize({ width: 390, height: 844 }); for (const part of ['Moments', 'Room', 'Order', 'Numbers']) { await page.getByRole('button', { name: part, exact: true }).click(); await page.waitForTimeout(700); await page.screenshot({ path: '/tmp/ph-' + part + '.png' }); } await bench.close(); await browser.close(); await server.stop();

@@ -8,7 +8,6 @@ import { redo, undo } from '@/store/change';
 import { createProject } from '@/store/commands/projects';
 import { Store } from '@/store/db';
 import { findingsOf, type StationName } from '@/store/findings';
-import { planOf } from '@/store/plan';
 import { readSnapshot, songKey, type Snapshot } from '@/store/snapshot';
 import { ActionList, type Action } from '@/ui/actions';
 import { ActivityStrip } from '@/ui/activity';
@@ -29,6 +28,7 @@ import { KeyframeSheet } from './deliver/sheet';
 import { MatchStation } from './match/match-station';
 import { Papers } from './plan/papers';
 import { PlanStation } from './plan/plan-station';
+import { usePlan } from './plan/use-plan';
 import { ProjectBar } from './project-bar';
 import { Rail, stations } from './rail';
 import { RemoveMoment } from './remove-moment';
@@ -209,7 +209,8 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
     };
   }, [bringIn]);
 
-  const findings = useMemo(() => findingsOf(snapshot), [snapshot]);
+  const plan = usePlan(snapshot);
+  const findings = useMemo(() => findingsOf(snapshot, plan), [snapshot, plan]);
   const moment = snapshot.moments.find((one) => one.id === where.moment) ?? snapshot.moments[0] ?? null;
   const clone = moment && isClone(moment) ? moment : (snapshot.clones[0] ?? null);
   const bench: Bench = useMemo(
@@ -217,10 +218,11 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       store,
       snapshot,
       findings,
+      plan,
       names: {
         takes: Object.fromEntries(snapshot.takes.map((take) => [take.id, take.name])),
         grid: snapshot.song?.grid ?? null,
-        things: planOf(snapshot).names,
+        things: plan.names,
         units: snapshot.project.units ?? 'metric',
       },
       player,
@@ -232,7 +234,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       askRemove: setRemoving,
       openFiles: () => picker.current?.click(),
     }),
-    [store, snapshot, findings, player, runner, moment, clone, attempt],
+    [store, snapshot, findings, plan, player, runner, moment, clone, attempt],
   );
 
   const here: StationName = stations.find((one) => one.name === where.station)?.name ?? 'song';

@@ -2,14 +2,13 @@
 import { AlertDialog } from 'radix-ui';
 import { shotsOnlyFor } from '@/core/plan/shots';
 import { removeMoment } from '@/store/commands/moments';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 
 /** Says which shots go with a moment and which stay, before it is removed. */
 export function RemoveMoment({ moment: id, onClose }: { moment: string | null; onClose: () => void }) {
-  const { snapshot, store, attempt, go } = useBench();
+  const { snapshot, store, attempt, go, plan } = useBench();
   const moment = snapshot.moments.find((one) => one.id === id);
-  const shots = planOf(snapshot).schedule.slots.map(({ shot }) => shot);
+  const shots = plan.schedule.slots.map(({ shot }) => shot);
   const going = moment ? shotsOnlyFor(shots, moment.id) : [];
   const staying = shots.filter((shot) => moment && shot.moments.includes(moment.id) && !going.includes(shot));
   return (

@@ -1,7 +1,7 @@
 import type { Finding } from '@/core/finding/finding';
 import { examineTake } from '@/core/footage/take-findings';
 import { clone } from '@/core/recipes/clone';
-import { planOf } from './plan';
+import type { Plan } from './plan';
 import {
   comparisonOf,
   materialOf,
@@ -15,10 +15,10 @@ import {
 export type StationName = 'song' | 'plan' | 'match' | 'build' | 'deliver';
 
 /** Findings of each station, computed from what is there now. */
-export function findingsOf(snapshot: Snapshot): Record<StationName, Finding[]> {
+export function findingsOf(snapshot: Snapshot, plan: Plan): Record<StationName, Finding[]> {
   return {
     song: songFindings(snapshot),
-    plan: planOf(snapshot).findings,
+    plan: plan.findings,
     match: takeFindings(snapshot),
     build: momentFindings(snapshot),
     deliver:

@@ -6,7 +6,8 @@ import { examineSetup } from '@/core/plan/examine-setup';
 import { setupNumbers, type SetupNumbers } from '@/core/plan/numbers';
 import type { PlanInput } from '@/core/plan/plan';
 import { priceOf, type Price } from '@/core/plan/price';
-import { scheduleOf, type Schedule } from '@/core/plan/schedule';
+import type { Order } from '@/core/plan/order';
+import { scheduleOf, type OrderTask, type Schedule } from '@/core/plan/schedule';
 import { planMoments, setupOf, type PlannedMoment } from '@/core/plan/shots';
 import { adviseStyle, type SectionEnergy } from '@/core/plan/style';
 import { examineZones } from '@/core/plan/zones';
@@ -50,7 +51,7 @@ function workOut(snapshot: Snapshot): Plan {
   const grid = song?.grid ?? null;
   const input = { project, grid, songSeconds, moments, setups, marks, pieces, zones, passes, choices, day };
   const planned = planMoments(input);
-  const schedule = scheduleOf(input);
+  const schedule = scheduleOf(input, (task) => foundOrders.get(orderKey(task)));
   const names = Object.fromEntries([
     ...setups.map(({ id, name }) => [id, name]),
     ...moments.map(({ id, name }) => [id, name]),
@@ -112,11 +113,34 @@ function workOut(snapshot: Snapshot): Plan {
   };
 }
 
-const known = new WeakMap<Snapshot, Plan>();
+const foundOrders = new Map<string, Order>();
+/** Text that is equal for equal tasks. */
+export const orderKey = (task: OrderTask): string => JSON.stringify(task);
+
+let learned = 0;
+const listeners = new Set<() => void>();
+
+/** Keeps an order that a worker found with more time; every plan is worked out anew with it. */
+export function learnOrder(key: string, order: Order): void {
+  foundOrders.set(key, order);
+  learned++;
+  listeners.forEach((listener) => listener());
+}
+
+/** Calls back whenever a better order was found. */
+export function onLearned(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+export const ordersLearned = (): number => learned;
+
+const known = new WeakMap<Snapshot, { plan: Plan; learned: number }>();
 
 /** The plan of a snapshot. */
 export function planOf(snapshot: Snapshot): Plan {
-  const plan = known.get(snapshot) ?? workOut(snapshot);
-  known.set(snapshot, plan);
+  const there = known.get(snapshot);
+  if (there?.learned === learned) return there.plan;
+  const plan = workOut(snapshot);
+  known.set(snapshot, { plan, learned });
   return plan;
 }

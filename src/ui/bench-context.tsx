@@ -5,6 +5,7 @@ import type { Names } from '@/core/finding/say';
 import type { CloneMoment, Moment } from '@/core/model/records';
 import type { Store } from '@/store/db';
 import type { StationName } from '@/store/findings';
+import type { Plan } from '@/store/plan';
 import type { Snapshot } from '@/store/snapshot';
 import type { Runner } from '@/workers/runner';
 import type { Player } from './player';
@@ -14,6 +15,7 @@ export type Bench = {
   store: Store;
   snapshot: Snapshot;
   findings: Record<StationName, Finding[]>;
+  plan: Plan;
   names: Names;
   player: Player;
   runner: Runner | null;

@@ -1,6 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { MediaApi } from './media.worker';
 import type { PainterApi } from './painter.worker';
+import type { PlanApi } from './plan.worker';
 import type { RenderApi } from './render.worker';
 
 /** A worker and what it offers; `end` is how work is cancelled. */
@@ -15,6 +16,8 @@ export const openMedia = (): Client<MediaApi> =>
   client(new Worker(new URL('./media.worker.ts', import.meta.url), { type: 'module' }));
 export const openRender = (): Client<RenderApi> =>
   client(new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module' }));
+export const openPlan = (): Client<PlanApi> =>
+  client(new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' }));
 export const openPainter = (): Client<PainterApi> =>
   client(new Worker(new URL('./painter.worker.ts', import.meta.url), { type: 'module' }));
 

@@ -17,8 +17,9 @@ export const apertures: readonly number[] = [
 export const markedAperture = (wanted: number): number | null =>
   apertures.find((one) => one >= wanted * 0.985) ?? null;
 
-/** ISO that pays for some stops less light, rounded to two figures. */
-export const isoFor = (iso: number, stops: number): number => Number((iso * 2 ** stops).toPrecision(2));
+/** ISO that pays for some stops less light, in nominal thirds of a stop, rounded to two figures. */
+export const isoFor = (iso: number, stops: number): number =>
+  Number((iso * 2 ** (Math.round(stops * 3) / 3)).toPrecision(2));
 
 /** Shutter angle in degrees of an exposure at a capture rate. */
 export const shutterAngle = (seconds: number, capture: Rate): number => 360 * seconds * perSecond(capture);

@@ -37,9 +37,12 @@ function blocksOf(jobs: readonly Job[], rules: readonly Rule[]): Block[] {
     }
     blocks.push({ jobs: row, rank: Math.min(...row.map((job) => job.rank)), before: [], waits: 0 });
   }
+  const linked = new Set<number>();
   for (const rule of rules) {
     const [from, to] = [blockOf.get(rule.first), blockOf.get(rule.then)];
-    if (from === undefined || to === undefined || from === to || blocks[from].before.includes(to)) continue;
+    if (from === undefined || to === undefined || from === to || linked.has(from * blocks.length + to))
+      continue;
+    linked.add(from * blocks.length + to);
     blocks[from].before.push(to);
     blocks[to].waits++;
   }
@@ -57,7 +60,7 @@ export function orderJobs(
   jobs: readonly Job[],
   rules: readonly Rule[],
   changes: Changes = { setUp: 30, changing: 10 },
-  effort = 1500,
+  effort = 40,
 ): { order: Order } | { conflict: Rule[] } {
   const known = new Set(jobs.map((job) => job.id));
   const valid = rules.filter(({ first, then }) => known.has(first) && known.has(then));

@@ -13,8 +13,7 @@ export type Why =
 export type Rule = { first: string; then: string; tight: boolean; why: Why };
 
 /**
- * A thing to put in order. Jobs without clothes suit any. `gate` jobs are milestones that take no time: rules
- * between whole groups run through them. A window counts in minutes from the start of the day.
+ * A thing to put in order. Jobs without clothes suit any. A window counts in minutes from the start of the day.
  */
 export type Job = {
   id: string;
@@ -23,6 +22,5 @@ export type Job = {
   minutes: number;
   /** of jobs that may come in any order, the lower first */
   rank: number;
-  gate?: true;
   window?: { from: number; until: number };
 };

@@ -1,9 +1,9 @@
 import type { ShotChoice } from '../model/plan-records';
-import type { Job, Rule } from './rule';
+import type { Rule } from './rule';
 import type { PlannedShot } from './shots';
 
-/** Milestones of a setup, in order. Every shot falls between two of them. */
-const stages = ['plate first', 'performer first', 'cannot be undone', 'plate last'] as const;
+/** What comes before what in a setup, and why the later comes later. */
+const stages = ['plate first', 'needs', 'performer first', 'cannot be undone', 'plate last'] as const;
 
 function stageOf(shot: PlannedShot): number {
   if (shot.share === 'first plate') return 0;
@@ -12,20 +12,16 @@ function stageOf(shot: PlannedShot): number {
   return shot.dressing ? 2 : 1;
 }
 
-/** Rules between whole groups of a setup, run through milestones so that they stay few. */
-function stageRules(setup: string, shots: readonly PlannedShot[]): { gates: Job[]; rules: Rule[] } {
-  const gates: Job[] = [];
-  const rules: Rule[] = [];
-  stages.forEach((why, index) => {
-    const gate = `${setup}/until ${why}`;
-    const before = shots.filter((shot) => stageOf(shot) === index);
-    const after = shots.filter((shot) => stageOf(shot) === index + 1);
-    gates.push({ id: gate, setup, clothes: '', minutes: 0, rank: 0, gate: true });
-    if (index > 0) rules.push({ first: gates[index - 1].id, then: gate, tight: false, why });
-    for (const shot of before) rules.push({ first: shot.id, then: gate, tight: false, why });
-    for (const shot of after) rules.push({ first: gate, then: shot.id, tight: false, why });
+/** Rules between the stages of a setup: each shot waits for those of the stage before that has any. */
+function stageRules(shots: readonly PlannedShot[]): Rule[] {
+  const rows = stages.map((_, stage) => shots.filter((shot) => stageOf(shot) === stage));
+  return rows.flatMap((row, stage) => {
+    const before = rows.slice(0, stage).findLast(({ length }) => length > 0) ?? [];
+    const why = before[0]?.share === 'first plate' ? 'plate first' : stages[stage];
+    return row.flatMap((then) =>
+      before.map((first) => ({ first: first.id, then: then.id, tight: false, why })),
+    );
   });
-  return { gates, rules };
 }
 
 /** Rules within a moment: what a shot needs before it, objects used by two parts, the back before the front. */
@@ -68,19 +64,11 @@ function lockRules(shots: readonly PlannedShot[], choices: readonly ShotChoice[]
  * What the order of filming has to obey. Plates come first and last in their setup, the performer before set
  * dressing is moved, what cannot be undone last.
  */
-export function rulesOf(
-  shots: readonly PlannedShot[],
-  choices: readonly ShotChoice[],
-): { gates: Job[]; rules: Rule[] } {
+export function rulesOf(shots: readonly PlannedShot[], choices: readonly ShotChoice[]): Rule[] {
   const setups = [...new Set(shots.map((shot) => shot.setup))];
-  const staged = setups.map((setup) =>
-    stageRules(
-      setup,
-      shots.filter((shot) => shot.setup === setup),
-    ),
-  );
-  return {
-    gates: staged.flatMap(({ gates }) => gates),
-    rules: [...momentRules(shots), ...lockRules(shots, choices), ...staged.flatMap(({ rules }) => rules)],
-  };
+  return [
+    ...momentRules(shots),
+    ...lockRules(shots, choices),
+    ...setups.flatMap((setup) => stageRules(shots.filter((shot) => shot.setup === setup))),
+  ];
 }

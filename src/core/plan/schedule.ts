@@ -1,7 +1,7 @@
 import { lightHolds, sunDay } from '../camera/sun';
 import type { Setup } from '../model/plan-records';
 import { clockTime, instantOf } from '../time/zone';
-import { orderJobs, type Order } from './order';
+import { orderJobs, type Changes, type Order } from './order';
 import { usualDay, type PlanInput } from './plan';
 import type { Job, Rule, Why } from './rule';
 import { rulesOf } from './rules';
@@ -25,6 +25,7 @@ export type Slot = {
 };
 
 export type Schedule = {
+  task: OrderTask;
   slots: Slot[];
   order: Order | null;
   /** rules that contradict each other; then the shots stand as they are listed */
@@ -57,39 +58,38 @@ function daylight(setup: Setup | undefined, day: PlanInput['day']): Job['window'
 function reasonOf(
   index: number,
   slots: readonly PlannedShot[],
-  rules: readonly Rule[],
+  about: readonly Rule[],
   windowed: boolean,
 ): Reason {
   const shot = slots[index];
   const before = slots[index - 1];
   if (shot.share === 'first plate') return { why: 'plate first' };
   if (shot.share === 'last plate') return { why: 'plate last' };
-  const about = rules.filter((rule) => rule.then === shot.id);
-  const locked = rules.find(
-    (rule) => rule.why === 'locked' && (rule.then === shot.id || rule.first === shot.id),
-  );
-  if (locked && (locked.then === shot.id ? locked.tight : !locked.tight))
-    return { why: 'locked', other: locked.tight ? locked.first : undefined };
-  const tight = about.find((rule) => rule.tight);
+  const locked = about.find((rule) => rule.why === 'locked');
+  if (locked?.tight && locked.then === shot.id) return { why: 'locked', other: locked.first };
+  if (locked && !locked.tight && locked.first === shot.id) return { why: 'locked' };
+  const tight = about.find((rule) => rule.tight && rule.then === shot.id);
   if (tight) return { why: tight.why, other: tight.first };
   if (shot.undoable === false) return { why: 'cannot be undone' };
-  const layered = about.find((rule) => rule.why === 'back to front');
+  const layered = about.find((rule) => rule.why === 'back to front' && rule.then === shot.id);
   if (layered) return { why: 'back to front', other: layered.first };
   if (shot.dressing) return { why: 'performer first' };
-  const needed = about.find((rule) => rule.why === 'needs');
+  const needed = about.find((rule) => rule.why === 'needs' && rule.then === shot.id);
   if (needed) return { why: 'needs', other: needed.first };
   if (windowed && before?.setup !== shot.setup) return { why: 'window' };
   if (before?.setup !== shot.setup) return { why: 'opens the setup', other: shot.setup };
   if (shot.clothes && before.clothes === shot.clothes) return { why: 'same clothes', other: before.id };
   const [moment] = shot.moments;
   if (moment === undefined) return { why: 'same setup', other: shot.setup };
-  return before.moments.includes(moment) ? { why: 'same moment', other: moment } : { why: 'song order' };
+  return !before.share && before.moments.includes(moment)
+    ? { why: 'same moment', other: moment }
+    : { why: 'song order' };
 }
 
-/** Shots in the order of filming, each with its reason and its time. */
-export function scheduleOf(input: PlanInput, effort?: number): Schedule {
-  const shots = planShots(input);
-  const { gates, rules } = rulesOf(shots, input.choices);
+/** What has to be put in order: jobs, rules, and what changes cost. */
+export type OrderTask = { jobs: Job[]; rules: Rule[]; changes: Changes };
+
+function orderTask(input: PlanInput, shots: readonly PlannedShot[]): OrderTask {
   const { setUp, changing } = input.day ?? usualDay;
   const times = new Map(input.moments.map((moment) => [moment.id, moment.start]));
   const setups = new Map(input.setups.map((setup, index) => [setup.id, { setup, index }]));
@@ -106,7 +106,25 @@ export function scheduleOf(input: PlanInput, effort?: number): Schedule {
       ...(window ? { window } : {}),
     };
   });
-  const found = orderJobs([...jobs, ...gates], rules, { setUp, changing }, effort);
+  return { jobs, rules: rulesOf(shots, input.choices), changes: { setUp, changing } };
+}
+
+/**
+ * Shots in the order of filming, each with its reason and its time.
+ * @param known an order that was found elsewhere for this very task, if there is one
+ */
+export function scheduleOf(input: PlanInput, known?: (task: OrderTask) => Order | undefined): Schedule {
+  const shots = planShots(input);
+  const task = orderTask(input, shots);
+  const { jobs, rules } = task;
+  const { setUp, changing } = task.changes;
+  const better = known?.(task);
+  const found = better ? { order: better } : orderJobs(jobs, rules, task.changes);
+  const about = new Map<string, Rule[]>(shots.map(({ id }) => [id, []]));
+  for (const rule of rules) {
+    about.get(rule.then)?.push(rule);
+    if (rule.why === 'locked') about.get(rule.first)?.push(rule);
+  }
   const byId = new Map(shots.map((shot) => [shot.id, shot]));
   const order = 'order' in found ? found.order : null;
   const row = order ? order.ids.flatMap((id) => byId.get(id) ?? []) : shots;
@@ -121,7 +139,7 @@ export function scheduleOf(input: PlanInput, effort?: number): Schedule {
     at = from + shot.minutes;
     return {
       shot,
-      reason: reasonOf(index, row, rules, windows.get(shot.id) !== undefined),
+      reason: reasonOf(index, row, about.get(shot.id) ?? [], windows.get(shot.id) !== undefined),
       from,
       until: at,
       newSetup,
@@ -130,6 +148,7 @@ export function scheduleOf(input: PlanInput, effort?: number): Schedule {
   });
   const day = input.day && dayOf(input.day);
   return {
+    task,
     slots,
     order,
     conflict: 'conflict' in found ? found.conflict : [],

@@ -76,12 +76,12 @@ export const plain = (shots: ShotNeed[], more: Partial<Filming> = {}): Filming =
   risk: 1,
   mess: 0,
   draws: [],
-  mask: 0,
-  mend: 0,
   saving: '',
   energy: 0.4,
   travel: 0,
   ...more,
+  mask: Math.min(1, more.mask ?? 0),
+  mend: Math.min(1, more.mend ?? 0),
 });
 
 /** What every locked setup needs left alone. */

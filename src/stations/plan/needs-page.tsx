@@ -3,7 +3,6 @@ import { barAndBeat } from '@/core/time/grid';
 import type { MomentKind } from '@/core/recipes/films';
 import { secondSetupOf, setupOf, type PlannedMoment, type PlannedShot } from '@/core/plan/shots';
 import { setKind, setPart } from '@/store/commands/plan';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveText } from '@/ui/live-text';
@@ -13,8 +12,7 @@ import { FilmSentence } from './moment-sentence';
 
 /** Every moment with the shots it needs, what it adds, and what it will cost afterwards. */
 export function NeedsPage() {
-  const { snapshot } = useBench();
-  const plan = planOf(snapshot);
+  const { plan } = useBench();
   return (
     <ul className="flex flex-col gap-3 p-5 max-sm:p-3" aria-label="Moments and what they need">
       {plan.moments.map((planned) => (
@@ -25,9 +23,9 @@ export function NeedsPage() {
 }
 
 function MomentNeeds({ planned }: { planned: PlannedMoment }) {
-  const { snapshot, store, moment: chosen, attempt, go, askRemove } = useBench();
+  const { snapshot, store, moment: chosen, attempt, go, askRemove, plan } = useBench();
   const { moment, filming, seconds, frames } = planned;
-  const { schedule, prices } = planOf(snapshot);
+  const { schedule, prices } = plan;
   const grid = snapshot.song?.grid;
   const open = chosen?.id === moment.id;
   const price = prices.get(moment.id);

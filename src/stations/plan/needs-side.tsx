@@ -4,7 +4,6 @@ import { kindsOf, pictureEnergy, usualKinds } from '@/core/plan/style';
 import type { Pass } from '@/core/model/plan-records';
 import { addPass, addUsualPasses, removePart, setPart } from '@/store/commands/plan';
 import { setProject } from '@/store/commands/projects';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
@@ -17,8 +16,7 @@ const about = (code: string) => /^(style|coverage|plan\.(empty|no-setup)|caution
 
 /** Advice about the whole film: how many kinds, whose energy, what performance lies between the moments. */
 export function NeedsSide() {
-  const { snapshot, store, attempt } = useBench();
-  const plan = planOf(snapshot);
+  const { snapshot, store, attempt, plan } = useBench();
   const { project, setups } = snapshot;
   return (
     <>
@@ -95,8 +93,8 @@ export function NeedsSide() {
 
 /** The song's energy against the pictures', section by section. */
 function EnergyBars() {
-  const { snapshot } = useBench();
-  const { sections, moments } = planOf(snapshot);
+  const { snapshot, plan } = useBench();
+  const { sections, moments } = plan;
   if (sections.length === 0) return null;
   const bed = bedEnergy(snapshot.passes);
   return (

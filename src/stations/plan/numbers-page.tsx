@@ -10,7 +10,6 @@ import { perSecond, rateLabel, sameRate } from '@/core/time/rate';
 import { clockTime, instantOf } from '@/core/time/zone';
 import { sayLength } from '@/core/units';
 import { setDay, setPart } from '@/store/commands/plan';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveLength, useUnits } from '@/ui/live-length';
@@ -49,9 +48,9 @@ function Card({
 
 /** Every number of a setup with its drawing; they answer while one types. */
 export function NumbersPage({ setup }: { setup: Setup }) {
-  const { snapshot, store, attempt } = useBench();
+  const { snapshot, store, attempt, plan } = useBench();
   const units = useUnits();
-  const { numbers: all } = planOf(snapshot);
+  const { numbers: all } = plan;
   const numbers = all.get(setup.id);
   if (!numbers) return null;
   const { project } = snapshot;

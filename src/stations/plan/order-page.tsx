@@ -1,7 +1,6 @@
 'use client';
 import { useState } from 'react';
 import { slotClock, type Schedule, type Slot } from '@/core/plan/schedule';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { useSize } from '@/ui/use-size';
 import { goTo } from '@/ui/where';
@@ -12,8 +11,8 @@ import { sayReason } from './reasons';
 
 /** The order of filming as a thread with knots, each with its reason and its time. */
 export function OrderPage() {
-  const { snapshot } = useBench();
-  const { schedule } = planOf(snapshot);
+  const { plan } = useBench();
+  const { schedule } = plan;
   const [ref, { width }] = useSize<HTMLDivElement>();
   const [words, setWords] = useState('');
   if (schedule.slots.length === 0) {
@@ -55,8 +54,8 @@ export function OrderPage() {
 
 /** The same thread down the page, for a phone. */
 function OrderList({ schedule }: { schedule: Schedule }) {
-  const { snapshot } = useBench();
-  const { names } = planOf(snapshot);
+  const { snapshot, plan } = useBench();
+  const { names } = plan;
   return (
     <ol className="border-l-2 border-madder pl-4" aria-label="Order of filming">
       {schedule.slots.map((slot) => (
@@ -77,8 +76,8 @@ function OrderList({ schedule }: { schedule: Schedule }) {
 }
 
 function Timetable({ schedule, words }: { schedule: Schedule; words: string }) {
-  const { snapshot } = useBench();
-  const { names } = planOf(snapshot);
+  const { snapshot, plan } = useBench();
+  const { names } = plan;
   const wanted = words.trim().toLowerCase();
   const said = (slot: Slot) =>
     `${slot.shot.title} ${names[slot.shot.setup] ?? ''} ${slot.shot.moments.map((id) => names[id]).join(' ')}`;

@@ -5,7 +5,6 @@ import { writeShotList } from '@/core/formats/shot-list';
 import { refuse } from '@/core/error';
 import { slotClock } from '@/core/plan/schedule';
 import { chooseShot } from '@/store/commands/plan';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
@@ -19,8 +18,7 @@ const about = (code: string) => /^(order|plan\.(light|sun))/.test(code);
 
 /** What was found about the order, the chosen shot, and the files. */
 export function OrderSide() {
-  const { snapshot, store, attempt } = useBench();
-  const plan = planOf(snapshot);
+  const { snapshot, store, attempt, plan } = useBench();
   const where = useWhere();
   const { schedule, names } = plan;
   const slot = schedule.slots.find(({ shot }) => shot.id === where.shot) ?? schedule.slots[0];

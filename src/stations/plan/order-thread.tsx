@@ -2,7 +2,6 @@
 import { useState } from 'react';
 import { slotClock, type Slot } from '@/core/plan/schedule';
 import { chooseShot } from '@/store/commands/plan';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { follow } from '@/ui/drag';
 import { goTo, useWhere } from '@/ui/where';
@@ -22,8 +21,8 @@ export const setupDye = (setups: readonly { id: string }[], setup: string) =>
 
 /** Shots as knots on a thread, each with its reason and time; a knot is dragged to lock its place. */
 export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: number }) {
-  const { snapshot, store, attempt } = useBench();
-  const { names, schedule } = planOf(snapshot);
+  const { snapshot, store, attempt, plan } = useBench();
+  const { names, schedule } = plan;
   const where = useWhere();
   const [held, setHeld] = useState<{ index: number; x: number; y: number } | null>(null);
   const perRow = Math.max(2, Math.floor(width / 150));

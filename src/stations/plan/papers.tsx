@@ -5,7 +5,6 @@ import { packingOf } from '@/core/plan/packing';
 import { slotClock } from '@/core/plan/schedule';
 import { setupSheet } from '@/core/plan/sheet';
 import { clockTime } from '@/core/time/zone';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { useUnits } from '@/ui/live-length';
 import { useWhere } from '@/ui/where';
@@ -57,8 +56,7 @@ export function Papers() {
 }
 
 function CallSheet() {
-  const { snapshot } = useBench();
-  const plan = planOf(snapshot);
+  const { snapshot, plan } = useBench();
   const { schedule, names } = plan;
   const { day } = snapshot;
   const clock = (minutes: number) => slotClock(schedule, minutes, day);
@@ -110,8 +108,8 @@ function CallSheet() {
 }
 
 function ShotList() {
-  const { snapshot } = useBench();
-  const { moments, schedule, names } = planOf(snapshot);
+  const { plan } = useBench();
+  const { moments, schedule, names } = plan;
   return (
     <>
       {moments.map(({ moment, filming }) => {
@@ -163,9 +161,9 @@ function ShotList() {
 }
 
 function SetupSheets() {
-  const { snapshot } = useBench();
+  const { snapshot, plan } = useBench();
   const units = useUnits();
-  const { numbers } = planOf(snapshot);
+  const { numbers } = plan;
   return snapshot.setups.map((setup) => {
     const mine = numbers.get(setup.id);
     return (
@@ -180,8 +178,8 @@ function SetupSheets() {
 }
 
 function RoomDrawings() {
-  const { snapshot } = useBench();
-  const { numbers } = planOf(snapshot);
+  const { snapshot, plan } = useBench();
+  const { numbers } = plan;
   return snapshot.setups.map((setup) => {
     const mine = numbers.get(setup.id);
     return (
@@ -199,8 +197,8 @@ function RoomDrawings() {
 }
 
 function PackingList() {
-  const { snapshot } = useBench();
-  const items = packingOf(planOf(snapshot).input, snapshot.items);
+  const { snapshot, plan } = useBench();
+  const items = packingOf(plan.input, snapshot.items);
   const groups = [...new Set(items.map(({ group }) => group))];
   return groups.map((group) => (
     <section key={group} className="mb-4 break-inside-avoid">

@@ -1,7 +1,6 @@
 'use client';
 import { setProject } from '@/store/commands/projects';
 import { addSetup } from '@/store/commands/plan';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { useUnits } from '@/ui/live-length';
@@ -30,7 +29,7 @@ type PartName = (typeof planParts)[number]['id'];
 
 /** What must be filmed, and how: moments and their shots, the room, the numbers, the order, the lists. */
 export function PlanStation() {
-  const { snapshot, store, moment, attempt, go } = useBench();
+  const { snapshot, store, moment, attempt, go, plan } = useBench();
   const where = useWhere();
   const units = useUnits();
   const { moments, setups, project } = snapshot;
@@ -50,7 +49,7 @@ export function PlanStation() {
     );
   }
   const part: PartName = planParts.find(({ id }) => id === where.part)?.id ?? 'needs';
-  const { schedule } = planOf(snapshot);
+  const { schedule } = plan;
   const setup =
     setups.find(({ id }) => id === where.setup) ??
     setups.find(({ id }) => id === moment?.setup) ??
@@ -93,7 +92,7 @@ export function PlanStation() {
         </>
       }
       tools={
-        <div className="flex flex-wrap gap-1">
+        <div className="flex gap-1 overflow-x-auto max-sm:-mx-4 max-sm:px-4 max-sm:pb-1">
           {planParts.map(({ id, text }) => (
             <button
               key={id}

@@ -1,7 +1,6 @@
 'use client';
 import { useState } from 'react';
 import type { Setup, Zone } from '@/core/model/plan-records';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { useSize } from '@/ui/use-size';
 import { zoneNames } from './dyes';
@@ -12,10 +11,9 @@ import { TopView } from './top-view';
 
 /** Two views of one room: from above to scale, and through the lens; each can be dragged in either. */
 export function RoomPage({ setup }: { setup: Setup }) {
-  const { snapshot } = useBench();
+  const { plan } = useBench();
   const [drawing, setDrawing] = useState<Zone['what'] | null>(null);
   const [ref, { width }] = useSize<HTMLDivElement>();
-  const plan = planOf(snapshot);
   const numbers = plan.numbers.get(setup.id);
   const slots = plan.schedule.slots.filter(({ shot }) => shot.setup === setup.id);
   if (!numbers) return null;

@@ -6,7 +6,6 @@ import type { Mark, Piece, Setup, Zone } from '@/core/model/plan-records';
 import { viewOf } from '@/core/plan/numbers';
 import { addMark, addPiece, addZone, removePart, removeSetup, setPart } from '@/store/commands/plan';
 import { newId } from '@/store/db';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
@@ -18,8 +17,8 @@ import { AddSetup } from './plan-station';
 
 /** What was found in the room, and everything in it with its measures. */
 export function RoomSide({ setup }: { setup: Setup }) {
-  const { snapshot, store, attempt, go } = useBench();
-  const { findings } = planOf(snapshot);
+  const { snapshot, store, attempt, go, plan } = useBench();
+  const { findings } = plan;
   const of = <Thing extends { setup: string }>(things: readonly Thing[]) =>
     things.filter((one) => one.setup === setup.id);
   const save = (label: string, set: Record<string, unknown>) =>

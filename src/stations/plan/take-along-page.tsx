@@ -5,7 +5,6 @@ import { cautionsOf } from '@/core/plan/danger';
 import { packingOf, type PackItem } from '@/core/plan/packing';
 import { setupSheet } from '@/core/plan/sheet';
 import { addItem, removePart, tick } from '@/store/commands/plan';
-import { planOf } from '@/store/plan';
 import { useBench } from '@/ui/bench-context';
 import { useUnits } from '@/ui/live-length';
 
@@ -21,9 +20,8 @@ const card = 'mb-4 break-inside-avoid border border-line bg-raised p-3';
 
 /** Lists to tick: what to pack, what can hurt someone, what each setup needs set; and the papers to print. */
 export function TakeAlongPage() {
-  const { snapshot, go } = useBench();
+  const { snapshot, go, plan } = useBench();
   const units = useUnits();
-  const plan = planOf(snapshot);
   const ticked = useTicks();
   return (
     <div className="columns-[300px] gap-4 p-5 max-sm:p-3">
@@ -100,9 +98,9 @@ const groups: PackItem['group'][] = ['Kit', 'Clothes', 'Props', 'Tape and paper'
 
 /** The packing list, ticked on the way out and on the way back. */
 function Packing({ ticked }: { ticked: Set<string> }) {
-  const { snapshot, store, attempt } = useBench();
+  const { snapshot, store, attempt, plan } = useBench();
   const [text, setText] = useState('');
-  const items = packingOf(planOf(snapshot).input, snapshot.items);
+  const items = packingOf(plan.input, snapshot.items);
   const add = () => {
     const wanted = text.trim();
     if (!wanted) return;

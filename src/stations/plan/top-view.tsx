@@ -89,7 +89,7 @@ export function TopView({
         stroke="var(--ink)"
         strokeWidth="3"
       />
-      <clipPath id="room">
+      <clipPath id={`room-${setup.id}`}>
         <rect
           x={X(-walls.left)}
           y={Y(walls.ahead)}
@@ -97,7 +97,7 @@ export function TopView({
           height={(walls.ahead + walls.behind) * scale}
         />
       </clipPath>
-      <g clipPath="url(#room)">
+      <g clipPath={`url(#room-${setup.id})`}>
         <path d={`${path(lensCone(view, 0.01, walls.ahead))}Z`} fill="var(--woad)" opacity="0.08" />
         {far > near && (
           <path

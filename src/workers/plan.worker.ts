@@ -1,0 +1,7 @@
+import { expose } from 'comlink';
+import { orderJobs } from '@/core/plan/order';
+import { plainErrors } from './plain-errors';
+
+const api = plainErrors({ orderJobs });
+export type PlanApi = typeof api;
+expose(api);
