@@ -68,6 +68,8 @@ describe('the song as a ruler', () => {
     expect(await labelOf(1)).toMatch(/bar 6, beat 3 to/);
     await moments().nth(1).focus();
     await page.keyboard.press('Delete');
+    await page.getByRole('button', { name: 'Remove', exact: true }).waitFor();
+    await page.keyboard.press('Enter');
     await expect.poll(() => moments().count()).toBe(1);
   });
 

@@ -16,6 +16,7 @@ import { Player } from '@/ui/player';
 import { beatAtNeedle, doubleTempo, firstOfBarAt, halveTempo, shiftHalfBeat } from '@/store/commands/song';
 import { bringSongFile, isSongFile } from './song/song-files';
 import { tapEvent } from './song/taps';
+import { useNarrow } from '@/ui/use-narrow';
 import { useTheme } from '@/ui/theme';
 import { goTo, useWhere } from '@/ui/where';
 import { importFiles } from '@/workers/import-files';
@@ -133,6 +134,7 @@ type LaidProps = {
 
 function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) {
   const where = useWhere();
+  const narrow = useNarrow();
   const [, switchTheme] = useTheme();
   const runner = useMemo(() => new Runner(store, snapshot.project.id), [store, snapshot.project.id]);
   const [listed, setListed] = useState(false);
@@ -356,7 +358,11 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       />
       <RemoveMoment moment={removing} onClose={() => setRemoving(null)} />
       <ActionList actions={actions} open={listed} setOpen={setListed} />
-      <Toaster position="top-center" toastOptions={{ className: 'font-sans' }} />
+      <Toaster
+        position={narrow ? 'bottom-center' : 'top-center'}
+        mobileOffset={{ bottom: 84 }}
+        toastOptions={{ className: 'font-sans' }}
+      />
     </BenchProvider>
   );
 }

@@ -116,11 +116,12 @@ async function step(store: Store, project: string, way: 'undo' | 'redo'): Promis
     if (!target) return null;
     const ops: FieldOp[] = [];
     const records = await store.records.bulkGet([...new Set(target.ops.map((op) => op.record))]);
+    const made = new Set(target.ops.filter((op) => op.field === 'kind').map((op) => op.record));
     for (const op of target.ops) {
       const record = records.find((one) => one?.id === op.record);
       const now = record && fieldOf(record, op.field);
       const [from, to] = way === 'undo' ? [op.after, op.before] : [op.before, op.after];
-      const created = op.before === undefined && op.field !== 'alive';
+      const created = made.has(op.record) && op.field !== 'alive';
       // Only what still holds what the command wrote is put back; a record that it made is only laid aside.
       if (created || !record || !same(now, op.field === 'alive' && from === undefined ? false : from))
         continue;

@@ -68,6 +68,20 @@ describe('changes', () => {
     expect(await setProject(store, project, { name: 'Film' })).toBeNull();
   });
 
+  it('takes back a field that was never set before, and a record that was made', async () => {
+    await setProject(store, project, { units: 'imperial' });
+    expect((await read()).project.units).toBe('imperial');
+    await undo(store, project);
+    expect((await read()).project.units).toBeUndefined();
+    await redo(store, project);
+    expect((await read()).project.units).toBe('imperial');
+    await addTake('One', 'left', 1);
+    await undo(store, project);
+    expect((await read()).takes).toHaveLength(0);
+    await redo(store, project);
+    expect((await read()).takes[0].name).toBe('One');
+  });
+
   it('undoes and redoes across steps, and brings back what was removed', async () => {
     await addSong();
     const id = await createClone(store, await read(), 8, 20);

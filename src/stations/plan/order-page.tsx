@@ -83,7 +83,7 @@ function Timetable({ schedule, words }: { schedule: Schedule; words: string }) {
     `${slot.shot.title} ${names[slot.shot.setup] ?? ''} ${slot.shot.moments.map((id) => names[id]).join(' ')}`;
   const found = schedule.slots.filter((slot) => said(slot).toLowerCase().includes(wanted));
   return (
-    <div className="overflow-x-auto">
+    <div role="region" aria-label="Timetable" tabIndex={0} className="overflow-x-auto">
       <table className="thread-table">
         <thead>
           <tr>

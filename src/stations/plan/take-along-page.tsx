@@ -87,7 +87,7 @@ function Tick({ of, text, done, label }: { of: string; text: string; done: boole
         aria-label={label}
         className="mt-0.5 h-4 w-4 flex-none accent-[var(--verdigris)]"
         checked={done}
-        onChange={(event) => attempt(() => tick(store, snapshot.project.id, of, event.target.checked))}
+        onChange={({ target: { checked } }) => attempt(() => tick(store, snapshot.project.id, of, checked))}
       />
       <span className={done ? 'text-ink2 line-through' : ''}>{text}</span>
     </label>
