@@ -30,6 +30,20 @@ await page.keyboard.press('n');
 await page.getByRole('button', { name: 'Beats and frames' }).click();
 await shoot('song-frames');
 await page.getByRole('button', { name: 'Beats and frames' }).click();
+await bench.go('Plan');
+for (const [part, name] of [
+  ['Moments', 'plan-moments'],
+  ['Room', 'plan-room'],
+  ['Numbers', 'plan-numbers'],
+  ['Order', 'plan-order'],
+] as const) {
+  await page.getByRole('button', { name: part, exact: true }).click();
+  await shoot(name);
+}
+await page.getByRole('button', { name: 'Take along' }).click();
+await page.getByRole('button', { name: 'Call sheet' }).click();
+await shoot('plan-call');
+await page.getByRole('button', { name: 'Back' }).click();
 await bench.go('Match');
 await shoot('match');
 await bench.go('Build');
@@ -52,10 +66,12 @@ await page.getByRole('button', { name: 'Back' }).click();
 await page.setViewportSize(phone);
 for (const [station, name] of [
   ['Song', 'song-phone'],
+  ['Plan', 'plan-phone'],
   ['Match', 'match-phone'],
   ['Build', 'build-phone'],
 ] as const) {
   await bench.go(station);
+  if (station === 'Plan') await page.getByRole('button', { name: 'Room', exact: true }).click();
   await shoot(name);
 }
 await page.setViewportSize(desktop);

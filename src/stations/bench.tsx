@@ -5,7 +5,7 @@ import { toast, Toaster } from 'sonner';
 import { isClone } from '@/core/model/records';
 import { frameShownAt, timeOfFrame, type Rate } from '@/core/time/rate';
 import { redo, undo } from '@/store/change';
-import { createProject } from '@/store/commands/projects';
+import { createProject, switchUnits } from '@/store/commands/projects';
 import { Store } from '@/store/db';
 import { findingsOf, type StationName } from '@/store/findings';
 import { readSnapshot, songKey, type Snapshot } from '@/store/snapshot';
@@ -295,6 +295,18 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         text: 'Beats half a beat on',
         keys: 'S',
         run: () => attempt(() => shiftHalfBeat(store, snapshot)),
+      },
+      {
+        id: 'units',
+        text: 'Switch between centimetres and inches',
+        keys: 'U',
+        run: () => attempt(() => switchUnits(store, snapshot.project)),
+      },
+      {
+        id: 'call',
+        text: 'Open the call sheet',
+        keys: 'P',
+        run: () => goTo({ station: 'papers', part: 'call' }),
       },
       { id: 'files', text: 'Bring in files', keys: 'B', run: () => picker.current?.click() },
       { id: 'theme', text: 'Switch between day and night', keys: 'N', run: switchTheme },

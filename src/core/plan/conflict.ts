@@ -56,24 +56,28 @@ function doubled(rules: readonly Rule[]): Rule[] | null {
   return null;
 }
 
-/** Jobs glued together, each with its place in the row; a ring of tight rules has no first. */
-function rows(rules: readonly Rule[]): { row: Map<string, number>; place: Map<string, number> } {
+type Rows = { row: Map<string, number>; place: Map<string, number>; rings: Set<number> };
+
+/** Jobs glued together, each with its row and its place in it; a ring of tight rules has no first. */
+function rowsOf(rules: readonly Rule[]): Rows {
   const next = new Map(rules.filter((rule) => rule.tight).map((rule) => [rule.first, rule.then]));
   const followers = new Set(next.values());
   const row = new Map<string, number>();
   const place = new Map<string, number>();
-  let count = 0;
-  for (const head of next.keys()) {
-    if (followers.has(head)) continue;
+  const rings = new Set<number>();
+  const walk = (head: string) => {
+    const number = row.size;
     let at: string | undefined = head;
     for (let index = 0; at !== undefined && !row.has(at); index++) {
-      row.set(at, count);
+      row.set(at, number);
       place.set(at, index);
       at = next.get(at);
     }
-    count++;
-  }
-  return { row, place };
+    return number;
+  };
+  for (const head of next.keys()) if (!followers.has(head)) walk(head);
+  for (const head of next.keys()) if (!row.has(head)) rings.add(walk(head));
+  return { row, place, rings };
 }
 
 /**
@@ -84,17 +88,18 @@ export function conflictOf(rules: readonly Rule[]): Rule[] | null {
   const twice = doubled(rules);
   if (twice) return twice;
   const graph = graphOf(rules);
-  const { row, place } = rows(rules);
+  const rows = rowsOf(rules);
+  const { row, place, rings } = rows;
   const together = (a: string, b: string) => row.has(a) && row.get(a) === row.get(b);
   let smallest: Rule[] | null = null;
   const consider = (found: Rule[]) => {
     const set = [...new Set(found)];
     if (!smallest || set.length < smallest.length) smallest = set;
   };
-  for (const rule of cyclic(rules)) {
+  for (const rule of cyclic(rules, rows)) {
     const forward = (edge: Edge, at: string) => edge.rule.first === at && edge.rule !== rule;
     if (rule.tight || together(rule.first, rule.then)) {
-      const ring = rule.tight && !row.has(rule.first);
+      const ring = rings.has(row.get(rule.first) ?? -1);
       const against = (place.get(rule.first) ?? 0) > (place.get(rule.then) ?? 0);
       const path = fewest(graph, rule.then, rule.first, forward);
       if (path && (ring || against || path.some((one) => !one.tight))) consider([rule, ...path]);
@@ -106,16 +111,33 @@ export function conflictOf(rules: readonly Rule[]): Rule[] | null {
   return smallest;
 }
 
-/** Only rules inside a ring can conflict: those whose jobs stay when everything with a free end is taken away. */
-function cyclic(rules: readonly Rule[]): Rule[] {
-  let left = [...rules];
-  for (;;) {
-    const glued = new Set(left.flatMap((rule) => (rule.tight ? [rule.first, rule.then] : [])));
-    const firsts = new Set(left.map((rule) => rule.first));
-    const thens = new Set(left.map((rule) => rule.then));
-    const stays = (id: string) => glued.has(id) || (firsts.has(id) && thens.has(id));
-    const kept = left.filter((rule) => stays(rule.first) && stays(rule.then));
-    if (kept.length === left.length) return kept;
-    left = kept;
-  }
+/**
+ * Only rules inside a ring can conflict: those whose jobs stay when everything that waits for nothing, and
+ * everything that nothing waits for, is taken away. Glued jobs count as one. @see Kahn 1962
+ */
+function cyclic(rules: readonly Rule[], { row }: Rows): Rule[] {
+  const partOf = (id: string) => row.get(id) ?? id;
+  const between = rules.filter((rule) => partOf(rule.first) !== partOf(rule.then));
+  const peel = (edges: readonly Rule[], from: 'first' | 'then', to: 'first' | 'then'): Rule[] => {
+    const waits = new Map<string | number, number>();
+    const leads = new Map<string | number, (string | number)[]>();
+    for (const edge of edges) {
+      const [a, b] = [partOf(edge[from]), partOf(edge[to])];
+      waits.set(b, (waits.get(b) ?? 0) + 1);
+      waits.set(a, waits.get(a) ?? 0);
+      const list = leads.get(a);
+      if (list) list.push(b);
+      else leads.set(a, [b]);
+    }
+    const free = [...waits].filter(([, count]) => count === 0).map(([id]) => id);
+    for (let id = free.pop(); id !== undefined; id = free.pop())
+      for (const next of leads.get(id) ?? []) {
+        const left = (waits.get(next) ?? 0) - 1;
+        waits.set(next, left);
+        if (left === 0) free.push(next);
+      }
+    return edges.filter((edge) => (waits.get(partOf(edge[from])) ?? 0) > 0);
+  };
+  const within = rules.filter((rule) => partOf(rule.first) === partOf(rule.then));
+  return [...within, ...peel(peel(between, 'first', 'then'), 'then', 'first')];
 }

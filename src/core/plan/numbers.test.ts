@@ -81,9 +81,11 @@ describe('numbers of a setup', () => {
     expect(codes(examine(plan({ moments })))).toContain('plan.reserve');
     const capture = { width: 3840, height: 2160, rate: project.rate, megabits: 100 };
     expect(codes(examine(withSetup({ capture }, { moments })))).not.toContain('plan.reserve');
-    expect(codes(examine(plan({ moments, project: { ...project, upright: true } })))).toContain(
-      'plan.upright',
-    );
+    const upright = { ...project, upright: true };
+    expect(codes(examine(plan({ moments, project: upright })))).toContain('plan.upright');
+    // 1080 × 1920 out of 3840 × 2160 takes 1215 × 2160: 1.125 px filmed for each px shown.
+    const cut = withSetup({ capture }, { project: upright });
+    expect(setupNumbers(cut, cut.setups[0]).reserve.sharpness).toBeCloseTo(1.125, 10);
   });
 
   it('finds backdrops that leave the frame open, rigs without room, doors too narrow', () => {

@@ -54,9 +54,16 @@ function depthNumbers(setup: Setup, depths: readonly number[]) {
   return { sharp, needed: { ...wanted, marked, stops, iso: isoFor(setup.iso, stops), near, far } };
 }
 
-/** Everything that eats picture in the moments of a setup, the worst of each name. */
-function drawsOf(planned: readonly PlannedMoment[]): Draw[] {
+/**
+ * Everything that eats picture in the moments of a setup, the worst of each name. An upright film of as many
+ * pixels has the wide picture's width for its height, and is that much larger than what was filmed.
+ */
+function drawsOf(
+  planned: readonly PlannedMoment[],
+  { upright, width, height }: PlanInput['project'],
+): Draw[] {
   const most = new Map<string, number>();
+  if (upright && width > height) most.set('upright cut', width / height);
   for (const { filming } of planned)
     for (const { name, scale } of filming.draws.filter((draw) => draw.scale > 1))
       most.set(name, Math.max(most.get(name) ?? 1, scale));
@@ -103,6 +110,7 @@ export function setupNumbers(input: PlanInput, setup: Setup) {
   const slowest = Math.min(1, ...shots.map((shot) => shot.speed));
   const minutes = shots.reduce((sum, shot) => sum + (shot.takes * shot.seconds) / 60, 0);
   const travel = Math.max(0, ...planned.map(({ filming }) => filming.travel));
+  const draws = drawsOf(planned, input.project);
   const open = 1 / setup.shutter;
   const colours = setup.colours.split(/[\s,;]+/).filter((text) => /^#?[0-9a-f]{6}$/i.test(text));
   const distance = depths.length > 0 ? Math.min(...depths) : setup.focus;
@@ -130,8 +138,8 @@ export function setupNumbers(input: PlanInput, setup: Setup) {
       playback: playbackSpeed(setup.capture.rate, input.project.rate),
     },
     reserve: {
-      draws: drawsOf(planned),
-      ...pictureReserve(drawsOf(planned), setup.capture, input.project),
+      draws,
+      ...pictureReserve(draws, setup.capture, input.project),
       upright: uprightShare(input.project),
     },
     blur: { travel, pixels: blurLength(travel * input.project.width, open) },

@@ -1,3 +1,4 @@
+import type { FilmRecipe } from './film';
 import type { Finding } from '../finding/finding';
 import type { Layer } from '../picture/layers';
 import type { Project } from '../model/records';
@@ -28,9 +29,11 @@ export type KeyframeRow = {
   then: 'holds' | 'moves evenly' | 'eases' | 'stays';
 };
 
-/** Each kind of moment has the same parts; screens and exports use only these. */
-export interface Recipe<MomentRecord, Material> {
-  kind: string;
+/**
+ * A kind of moment that is filmed and built: screens and exports use only these parts. Kinds that are only planned
+ * so far have the parts of {@link FilmRecipe} alone.
+ */
+export interface Recipe<MomentRecord, Material, Settings> extends FilmRecipe<Settings> {
   anchors(moment: MomentRecord, ruler: Ruler): Anchor[];
   say(moment: MomentRecord): Sentence;
   build(moment: MomentRecord, ruler: Ruler, material: Material): Layer[];

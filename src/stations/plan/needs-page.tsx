@@ -2,6 +2,7 @@
 import { barAndBeat } from '@/core/time/grid';
 import type { MomentKind } from '@/core/recipes/films';
 import { secondSetupOf, setupOf, type PlannedMoment, type PlannedShot } from '@/core/plan/shots';
+import { cautions } from '@/core/safety/cautions';
 import { setKind, setPart } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
@@ -104,6 +105,8 @@ function MomentNeeds({ planned }: { planned: PlannedMoment }) {
             <Row name="Keep equal" values={[...new Set(filming.shots.flatMap((shot) => shot.same))]} />
             <Row name="Never touch" values={filming.untouched} />
             <Row name="Join along" values={filming.joins} />
+            <Row name="Cautions" values={filming.cautions.map((kind) => cautions[kind].title)} />
+            <Row name="Kit and props" values={[...filming.kit, ...filming.props]} />
             <Row name="Risk and mess" values={[`${levels[filming.risk]} risk`, `${messes[filming.mess]}`]} />
             {price && (
               <Row

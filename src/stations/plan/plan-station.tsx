@@ -1,5 +1,5 @@
 'use client';
-import { setProject } from '@/store/commands/projects';
+import { switchUnits } from '@/store/commands/projects';
 import { addSetup } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
@@ -109,11 +109,7 @@ export function PlanStation() {
             className="knob"
             title="Lengths in centimetres and metres, or in feet and inches"
             aria-label={`Lengths are ${units}. Switch`}
-            onClick={() =>
-              attempt(() =>
-                setProject(store, project.id, { units: units === 'metric' ? 'imperial' : 'metric' }),
-              )
-            }
+            onClick={() => attempt(() => switchUnits(store, project))}
           >
             {units === 'metric' ? 'cm → in' : 'in → cm'}
           </button>

@@ -26,3 +26,7 @@ export async function createProject(store: Store, name: string, id = newId()): P
 
 export const setProject = (store: Store, id: string, set: Partial<Project>) =>
   change(store, id, 'Delivery', [{ record: id, set }]);
+
+/** Lengths in the other units. */
+export const switchUnits = (store: Store, project: Project) =>
+  setProject(store, project.id, { units: project.units === 'imperial' ? 'metric' : 'imperial' });

@@ -1,8 +1,10 @@
+import type { CloneSettings } from '../../model/clone';
 import type { CloneMoment } from '../../model/records';
 import type { Recipe, Sentence } from '../recipe';
 import { buildClone, cloneAnchors } from './build';
 import { examineClone } from './examine';
 import { explainClone } from './explain';
+import { cloneFilm } from './film';
 import type { CloneMaterial } from './material';
 
 /** The moment in a sentence; each field is edited where it stands. */
@@ -35,8 +37,8 @@ function sayClone(moment: CloneMoment): Sentence {
 }
 
 /** A performer meets a copy of themself: two takes of one locked camera, joined along a seam. */
-export const clone: Recipe<CloneMoment, CloneMaterial> = {
-  kind: 'clone',
+export const clone: Recipe<CloneMoment, CloneMaterial, CloneSettings> = {
+  ...cloneFilm,
   anchors: cloneAnchors,
   say: sayClone,
   build: buildClone,
