@@ -80,7 +80,7 @@ function reasonOf(
   if (before?.setup !== shot.setup) return { why: 'opens the setup', other: shot.setup };
   if (shot.clothes && before.clothes === shot.clothes) return { why: 'same clothes', other: before.id };
   const [moment] = shot.moments;
-  if (moment === undefined) return { why: 'same setup', other: shot.setup };
+  if (moment === undefined || shot.what === 'sound') return { why: 'same setup', other: shot.setup };
   return !before.share && before.moments.includes(moment)
     ? { why: 'same moment', other: moment }
     : { why: 'song order' };

@@ -111,6 +111,17 @@ export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: n
               />
             </g>
             <g className="pointer-events-none">
+              {slot.newSetup && (
+                <text
+                  x={place(index).x + 16}
+                  y={place(index).y - 10}
+                  fontSize="11.5"
+                  fontWeight="600"
+                  fill={dye}
+                >
+                  {names[shot.setup]}
+                </text>
+              )}
               <text
                 x={place(index).x - 14}
                 y={place(index).y + 30}
