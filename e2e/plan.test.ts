@@ -138,6 +138,17 @@ describe('the plan, on the demo', () => {
     await page.keyboard.press('Control+z');
     await part('Room');
     await bench.finding('zone.clear').waitFor();
+    // The same with the keyboard alone.
+    await page.getByRole('button', { name: 'thing that moves', exact: true }).focus();
+    await page.keyboard.press('Enter');
+    await bench.finding('zone.moving').waitFor();
+    const end = page.getByRole('button', { name: /^New thing that moves, first end/ });
+    await end.focus();
+    const before = await end.getAttribute('cx');
+    await page.keyboard.press('Shift+ArrowRight');
+    await expect.poll(() => end.getAttribute('cx')).not.toBe(before);
+    for (let step = 0; step < 2; step++) await page.keyboard.press('Control+z');
+    await bench.finding('zone.clear').waitFor();
   });
 
   it('shows every number with its drawing, and lets each follow what it depends on', async () => {
@@ -154,14 +165,35 @@ describe('the plan, on the demo', () => {
           .locator('svg')
           .count(),
       ).toBe(1);
-    const field = card('Field of view');
-    expect(await field.innerText()).toMatch(/73\.7°/);
-    await type(number('Focal length of the field'), '50');
-    await expect.poll(() => field.innerText()).toMatch(/39\.6°/);
+    expect(await card('Field of view').innerText()).toMatch(/73\.7°/);
+    // What each depends on, and a value that has to change what it says.
+    const changes: [string, string, string, RegExp][] = [
+      // 24 mm at f/1.4 focused at 1.5 m, c = 0.0288 mm: 1.36 m to 1.67 m (thin lens).
+      ['Depth of field', 'Focus distance', '150 cm', /sharp from 136 cm to 167 cm/],
+      ['Field of view', 'Focal length of the field', '50', /39\.6°/],
+      ['Shutter and mains', 'Shutter part of a second', '1/60', /144°/],
+      ['Motion blur', 'Shutter part of a second', '1/25', /px/],
+      ['Storage and battery', 'Megabits a second', '400', /GB/],
+    ];
+    for (const [name, field, value, says] of changes) {
+      const before = await card(name).innerText();
+      await type(number(field), value);
+      await expect.poll(() => card(name).innerText(), { message: name }).not.toBe(before);
+      expect(await card(name).innerText()).toMatch(says);
+      await page.keyboard.press('Control+z');
+      await expect.poll(() => card(name).innerText()).toBe(before);
+    }
+    const screen = await card('Screen colour').innerText();
+    await card('Screen colour').getByRole('button').click();
+    await page.keyboard.type('#d228a0 #28aa46');
+    await page.keyboard.press('Enter');
+    await expect.poll(() => card('Screen colour').innerText()).not.toBe(screen);
+    expect(await card('Screen colour').innerText()).toMatch(/Furthest from them: (yellow|blue|red)/);
     await page.keyboard.press('Control+z');
     await page.getByRole('combobox', { name: 'Setup' }).click();
     await page.getByRole('option', { name: 'Yard' }).click();
     expect(await card('Capture rate').innerText()).toMatch(/40\.0 % without doubling[\s\S]*set: 250 %/);
+    expect(await card('Picture reserve').innerText()).toMatch(/steadying 110 % × following 108 % = 119 %/);
     expect(await card('Upright cut').innerText()).toMatch(/405\.0 px of 1280/);
     const sun = await card('Sun').innerText();
     await type(number('Latitude'), '90');
@@ -257,7 +289,11 @@ describe('the plan, on the demo', () => {
     await bench.go('Build');
     await page.getByText(/is planned, not built here yet/).waitFor();
     await bench.go('Plan');
-    for (let step = 0; step < 2; step++) await page.keyboard.press('Control+z');
+    await page.getByRole('combobox', { name: 'Add a moment' }).click();
+    await page.getByRole('option', { name: 'Ghost trail' }).click();
+    await expect.poll(() => page.locator('[data-plan]').count()).toBe(7);
+    for (let step = 0; step < 3; step++) await page.keyboard.press('Control+z');
+    await expect.poll(() => page.locator('[data-plan]').count()).toBe(6);
     await expect.poll(() => asked.count()).toBe(count);
   });
 

@@ -5,9 +5,6 @@ import { beatGridSchema } from '../time/grid';
 import { films, momentKinds, type MomentKind } from '../recipes/films';
 import { planSchemas } from './plan-records';
 
-/** Version of everything stored and exchanged. Raised with a migration. */
-export const schemaVersion = 1;
-
 const { id } = base;
 
 export const projectSchema = z.object({

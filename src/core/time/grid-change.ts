@@ -1,5 +1,5 @@
 import { refuse } from '../error';
-import { beatOfTime, nextBar, timeOfBeat, type BeatGrid } from './grid';
+import { beatOfTime, timeOfBeat, type BeatGrid } from './grid';
 
 /** A corrected grid, and where a position of the old grid lies in the new one. */
 export type GridChange = { grid: BeatGrid; move: (position: number) => number };
@@ -172,11 +172,4 @@ function bestLine(points: { number: number; time: number }[]): { slope: number; 
   const usual = points.map(off).sort((a, b) => a - b)[points.length >> 1];
   const near = points.filter((point) => off(point) <= Math.max(0.01, 3 * usual));
   return near.length >= 3 ? fit(near) : rough;
-}
-
-/** The bars from one position to another, by their beginnings. */
-export function barsBetween(grid: BeatGrid, from: number, to: number): number[] {
-  const bars: number[] = [];
-  for (let at = from; at < to; at = nextBar(grid, at)) bars.push(at);
-  return bars;
 }

@@ -2,7 +2,7 @@
 import { useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { frameOf, roomAt } from '@/core/camera/view';
 import type { Mark, Setup, Zone } from '@/core/model/plan-records';
-import { viewOf, type SetupNumbers } from '@/core/plan/numbers';
+import { eyeShare, viewOf, type SetupNumbers } from '@/core/plan/numbers';
 import { boxOf } from '@/core/plan/zones';
 import { sayLength } from '@/core/units';
 import { addZone, setPart } from '@/store/commands/plan';
@@ -119,7 +119,8 @@ export function LensView({
         const mark = moved?.id === stored.id ? { ...stored, x: moved.x, y: moved.y } : stored;
         const feet = frameOf(view, { x: mark.x, y: mark.y, z: 0 });
         const top = frameOf(view, { x: mark.x, y: mark.y, z: mark.stature });
-        if (!feet || !top) return null;
+        const eyes = frameOf(view, { x: mark.x, y: mark.y, z: mark.stature * eyeShare });
+        if (!feet || !top || !eyes) return null;
         const dye = markDyes[index % markDyes.length];
         const tall = (feet.y - top.y) * height;
         const [x, foot] = [feet.x * width, feet.y * height];
@@ -155,6 +156,14 @@ export function LensView({
               opacity="0.5"
             />
             <circle cx={x} cy={foot - tall + head} r={head} fill={dye} opacity="0.7" />
+            <line
+              x1={x - head * 4}
+              x2={x + head * 4}
+              y1={eyes.y * height}
+              y2={eyes.y * height}
+              stroke={dye}
+              strokeDasharray="2 3"
+            />
             <ellipse
               cx={x}
               cy={foot}

@@ -1,9 +1,9 @@
 'use client';
-import { barAndBeat } from '@/core/time/grid';
+import { barAndBeat, barStart, beatOfTime, nextBar } from '@/core/time/grid';
 import type { MomentKind } from '@/core/recipes/films';
 import { secondSetupOf, setupOf, type PlannedMoment, type PlannedShot } from '@/core/plan/shots';
 import { cautions } from '@/core/safety/cautions';
-import { setKind, setPart } from '@/store/commands/plan';
+import { addMoment, setKind, setPart } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveText } from '@/ui/live-text';
@@ -19,7 +19,33 @@ export function NeedsPage() {
       {plan.moments.map((planned) => (
         <MomentNeeds key={planned.moment.id} planned={planned} />
       ))}
+      <AddMoment />
     </ul>
+  );
+}
+
+/** Another moment over the two bars at the needle. */
+function AddMoment() {
+  const { snapshot, store, player, attempt, go } = useBench();
+  const grid = snapshot.song?.grid;
+  if (!grid) return null;
+  const add = (kind: MomentKind) =>
+    attempt(async () => {
+      const start = barStart(grid, beatOfTime(grid, player.time()) + 0.01);
+      const end = nextBar(grid, nextBar(grid, start));
+      go({ moment: await addMoment(store, snapshot, kind, start, end) });
+    });
+  return (
+    <li className="px-3 py-1">
+      Another moment at the needle:{' '}
+      <LiveChoice
+        label="Add a moment"
+        value=""
+        empty="choose its kind"
+        options={kindOptions}
+        onChange={(kind) => add(kind as MomentKind)}
+      />
+    </li>
   );
 }
 

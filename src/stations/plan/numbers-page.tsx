@@ -1,5 +1,6 @@
 'use client';
 import { calmestLight, lightHolds } from '@/core/camera/sun';
+import { exposureOf, exposureValue } from '@/core/camera/exposure';
 import { calmPan, captureRates } from '@/core/camera/speed';
 import { readColour } from '@/core/camera/key-colour';
 import { edgeLeft, roomToMove } from '@/core/camera/reserve';
@@ -123,7 +124,12 @@ export function NumbersPage({ setup }: { setup: Setup }) {
           onChange={(value) => attempt(() => setDay(store, snapshot, { mains: value === '60' ? 60 : 50 }))}
         />{' '}
         flicker by up to <b className="num">{(shutter.flicker * 100).toFixed(0)} %</b>. Steady nearby: 1/
-        {shutter.steady} s.
+        {shutter.steady} s. 180° is 1/{(1 / exposureOf(180, setup.capture.rate)).toFixed(2)} s. With f/
+        {setup.aperture} and ISO {setup.iso} that wants light of EV{' '}
+        <b className="num">
+          {(exposureValue(setup.aperture, 1 / setup.shutter) - Math.log2(setup.iso / 100)).toFixed(1)}
+        </b>
+        .
       </Card>
       <Card
         title="Capture rate"

@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import type { Setup, Zone } from '@/core/model/plan-records';
+import { addZone } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
 import { useSize } from '@/ui/use-size';
 import { zoneNames } from './dyes';
@@ -9,9 +10,17 @@ import { OrderThread } from './order-thread';
 import { SetupSentence } from './setup-sentence';
 import { TopView } from './top-view';
 
+const inTheMiddle = (setup: string, what: Zone['what']) => ({
+  setup,
+  what,
+  name: `New ${zoneNames[what]}`,
+  from: (what === 'seam' ? [0.5, 0] : [0.4, 0.4]) as [number, number],
+  to: (what === 'seam' ? [0.5, 1] : [0.6, 0.6]) as [number, number],
+});
+
 /** Two views of one room: from above to scale, and through the lens; each can be dragged in either. */
 export function RoomPage({ setup }: { setup: Setup }) {
-  const { plan } = useBench();
+  const { plan, store, attempt } = useBench();
   const [drawing, setDrawing] = useState<Zone['what'] | null>(null);
   const [ref, { width }] = useSize<HTMLDivElement>();
   const numbers = plan.numbers.get(setup.id);
@@ -52,7 +61,12 @@ export function RoomPage({ setup }: { setup: Setup }) {
             type="button"
             className="knob"
             aria-pressed={drawing === what}
-            onClick={() => setDrawing(drawing === what ? null : what)}
+            onClick={(event) => {
+              // Chosen with the keyboard it is laid in the middle, to be moved with the arrow keys.
+              if (event.detail === 0)
+                attempt(() => addZone(store, setup.project, inTheMiddle(setup.id, what)));
+              else setDrawing(drawing === what ? null : what);
+            }}
           >
             {zoneNames[what]}
           </button>

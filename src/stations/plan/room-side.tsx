@@ -4,7 +4,7 @@ import { roomAt } from '@/core/camera/view';
 import { refuse } from '@/core/error';
 import type { Mark, Piece, Setup, Zone } from '@/core/model/plan-records';
 import { viewOf } from '@/core/plan/numbers';
-import { addMark, addPiece, addZone, removePart, removeSetup, setPart } from '@/store/commands/plan';
+import { addMark, addPiece, removePart, removeSetup, setPart } from '@/store/commands/plan';
 import { newId } from '@/store/db';
 import { useBench } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
@@ -301,23 +301,6 @@ function Zones({ setup, zones }: { setup: Setup; zones: readonly Zone[] }) {
           </li>
         ))}
       </ul>
-      <button
-        type="button"
-        className="knob mt-1.5"
-        onClick={() =>
-          attempt(() =>
-            addZone(store, setup.project, {
-              setup: setup.id,
-              what: 'seam',
-              name: 'Join',
-              from: [0.5, 0],
-              to: [0.5, 1],
-            }),
-          )
-        }
-      >
-        Add a join in the middle
-      </button>
     </Part>
   );
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { scaleForShift } from '../../camera/reserve';
 import { choice, number, type FilmRecipe } from '../film';
 import { plain, wildSound } from '../shots';
 
@@ -25,7 +26,7 @@ export const shake: FilmRecipe<z.infer<typeof settings>> = {
   film: ({ way, strength }) =>
     plain(way === 'hit' ? [wildSound('hit', 'the hit')] : [], {
       risk: 0,
-      draws: [{ name: way === 'hit' ? 'shake' : 'handheld feel', scale: 1 / (1 - (2 * strength) / 100) }],
+      draws: [{ name: way === 'hit' ? 'shake' : 'handheld feel', scale: scaleForShift(strength, 100) }],
       saving: 'Film above delivery size: the shake then costs no sharpness.',
       energy: 0.8,
       travel: way === 'hit' ? strength / 10 : 0.05,
