@@ -2,8 +2,8 @@
  * How long the order of filming takes to answer after an edit, against one drawn frame: `npm run bench:order`.
  * 60 shots in 8 setups, 3 sets of clothes, 40 rules; 200 random plans of each kind.
  */
-import { orderJobs } from '../src/core/plan/order';
-import type { Job, Rule } from '../src/core/plan/rule';
+import { orderJobs } from '../src/core/plan/order/order';
+import type { Job, Rule } from '../src/core/plan/order/rule';
 import { seeded } from '../src/core/random';
 
 const frame = 1000 / 60;

@@ -27,7 +27,7 @@ import { openDemo, pinDemoMoment } from './demo-project';
 import { DeliverStation } from './deliver/deliver-station';
 import { KeyframeSheet } from './deliver/sheet';
 import { MatchStation } from './match/match-station';
-import { Papers } from './plan/papers';
+import { Papers } from './plan/along/papers';
 import { PlanStation } from './plan/plan-station';
 import { usePlan } from './plan/use-plan';
 import { ProjectBar } from './project-bar';

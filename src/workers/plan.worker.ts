@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { orderJobs } from '@/core/plan/order';
+import { orderJobs } from '@/core/plan/order/order';
 import { plainErrors } from './plain-errors';
 
 const api = plainErrors({ orderJobs });

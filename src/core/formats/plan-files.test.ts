@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import ICAL from 'ical.js';
 import Papa from 'papaparse';
 import { day, moment, plan } from '../__tests__/plan';
-import { scheduleOf, slotClock } from '../plan/schedule';
+import { scheduleOf, slotClock } from '../plan/order/schedule';
 import { instantOf } from '../time/zone';
 import { writeCalendar } from './calendar';
 import { writeShotList } from './shot-list';

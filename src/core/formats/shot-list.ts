@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { Slot } from '../plan/schedule';
+import type { Slot } from '../plan/order/schedule';
 
 /** Columns of a shot list. */
 const columns = [

@@ -1,20 +1,20 @@
 'use client';
 import { switchUnits } from '@/store/commands/projects';
-import { addSetup } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { useUnits } from '@/ui/live-length';
 import { Strip } from '@/ui/ribbon/strip';
 import { useWhere } from '@/ui/where';
 import { Empty, Station } from '../station';
-import { NeedsPage } from './needs-page';
-import { NeedsSide } from './needs-side';
-import { NumbersPage } from './numbers-page';
-import { OrderPage } from './order-page';
-import { OrderSide } from './order-side';
-import { RoomPage } from './room-page';
-import { RoomSide } from './room-side';
-import { TakeAlongPage } from './take-along-page';
+import { AddSetup } from './add-setup';
+import { NeedsPage } from './needs/needs-page';
+import { NeedsSide } from './needs/needs-side';
+import { NumbersPage } from './numbers/numbers-page';
+import { OrderPage } from './order/order-page';
+import { OrderSide } from './order/order-side';
+import { RoomPage } from './room/room-page';
+import { RoomSide } from './room/room-side';
+import { TakeAlongPage } from './along/take-along-page';
 
 const question = 'What must be filmed, and how?';
 
@@ -124,18 +124,5 @@ export function PlanStation() {
       {part === 'order' && <OrderPage />}
       {part === 'along' && <TakeAlongPage />}
     </Station>
-  );
-}
-
-export function AddSetup() {
-  const { store, snapshot, attempt, go } = useBench();
-  return (
-    <button
-      type="button"
-      className="knob"
-      onClick={() => attempt(async () => go({ setup: await addSetup(store, snapshot) }))}
-    >
-      Add a setup
-    </button>
   );
 }

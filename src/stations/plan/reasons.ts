@@ -1,4 +1,4 @@
-import type { Reason } from '@/core/plan/schedule';
+import type { Reason } from '@/core/plan/order/schedule';
 
 /** Why a shot stands where it stands, in words. */
 export function sayReason({ why, other }: Reason, names: Record<string, string>): string {

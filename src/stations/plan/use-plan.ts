@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useSyncExternalStore } from 'react';
-import type { OrderTask } from '@/core/plan/schedule';
+import type { OrderTask } from '@/core/plan/order/schedule';
 import { learnOrder, onLearned, orderKey, ordersLearned, planOf, type Plan } from '@/store/plan';
 import type { Snapshot } from '@/store/snapshot';
 import { openPlan } from '@/workers/clients';

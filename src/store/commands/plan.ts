@@ -3,7 +3,7 @@ import { refuse } from '@/core/error';
 import type { AnyRecord, Moment, RecordKind } from '@/core/model/records';
 import { momentSchema } from '@/core/model/records';
 import type { Day, Item, Mark, Pass, Piece, Setup, ShotChoice, Tick, Zone } from '@/core/model/plan-records';
-import { viewOf } from '@/core/plan/numbers';
+import { viewOf } from '@/core/plan/setup/numbers';
 import { usualDay } from '@/core/plan/plan';
 import { films, type MomentKind } from '@/core/recipes/films';
 import { change, type Edit } from '../change';

@@ -1,0 +1,150 @@
+'use client';
+import { clockTime } from '@/core/time/zone';
+import { writeCalendar } from '@/core/formats/calendar';
+import { writeShotList } from '@/core/formats/shot-list';
+import { refuse } from '@/core/error';
+import { slotClock } from '@/core/plan/order/schedule';
+import { chooseShot } from '@/store/commands/plan';
+import { useBench } from '@/ui/bench-context';
+import { Findings, Reading } from '@/ui/findings';
+import { LiveChoice } from '@/ui/live-choice';
+import { LiveNumber } from '@/ui/live-number';
+import { useWhere } from '@/ui/where';
+import { fileName, saveFile } from '../../save';
+import { Part } from '../../station';
+import { sayReason } from '../reasons';
+
+const about = (code: string) => /^(order|plan\.(light|sun))/.test(code);
+
+/** What was found about the order, the chosen shot, and the files. */
+export function OrderSide() {
+  const { snapshot, store, attempt, plan } = useBench();
+  const where = useWhere();
+  const { schedule, names } = plan;
+  const slot = schedule.slots.find(({ shot }) => shot.id === where.shot) ?? schedule.slots[0];
+  const choice = snapshot.choices.find((one) => one.shot === slot?.shot.id);
+  const locked = snapshot.choices.filter((one) => one.after);
+  const save = (set: Parameters<typeof chooseShot>[3]) =>
+    slot && attempt(() => chooseShot(store, snapshot.project.id, slot.shot.id, set));
+  const base = fileName(snapshot.project.name);
+  return (
+    <>
+      <Part title="What the bench found">
+        <Findings findings={plan.findings.filter(({ code }) => about(code))} />
+        {locked.length > 0 && (
+          <button
+            type="button"
+            className="knob mt-2"
+            onClick={() =>
+              attempt(async () => {
+                for (const one of locked)
+                  await chooseShot(store, snapshot.project.id, one.shot, { after: null });
+              })
+            }
+          >
+            Free {locked.length === 1 ? 'the locked place' : `all ${locked.length} locked places`}
+          </button>
+        )}
+      </Part>
+      {slot && (
+        <Part title={slot.shot.title}>
+          <p className="mb-1 text-ink2">{slot.shot.note}</p>
+          <p className="leading-7">
+            <LiveNumber
+              label="Takes expected"
+              value={slot.shot.takes}
+              step={1}
+              min={1}
+              max={99}
+              show={(value) => `${value} ${value === 1 ? 'take' : 'takes'}`}
+              onChange={(takes) => save({ takes: Math.round(takes) })}
+            />{' '}
+            of {slot.shot.seconds} s, in{' '}
+            <LiveNumber
+              label="Minutes planned"
+              value={slot.shot.minutes}
+              step={1}
+              min={1}
+              max={600}
+              show={(value) => `${value} min`}
+              onChange={(minutes) => save({ minutes: Math.round(minutes) })}
+            />
+            {choice?.minutes ? ' (set by hand)' : ''}. Its place is{' '}
+            <LiveChoice
+              label="Place in the order"
+              value={choice?.after ?? 'free'}
+              options={[
+                { value: 'free', text: 'free' },
+                { value: 'first', text: 'before all others' },
+                ...schedule.slots
+                  .filter(({ shot }) => shot.id !== slot.shot.id)
+                  .map(({ shot }, index) => ({
+                    value: shot.id,
+                    text: `straight after ${index + 1}: ${shot.title}`,
+                  })),
+              ]}
+              onChange={(after) => save({ after: after === 'free' ? null : after })}
+            />
+            .
+          </p>
+          <Reading name="Why here" value={sayReason(slot.reason, names)} />
+          <Reading
+            name="Clock"
+            value={`${slotClock(schedule, slot.from, snapshot.day)} to ${slotClock(schedule, slot.until, snapshot.day)}`}
+          />
+          {slot.shot.same.length > 0 && <Reading name="Keep equal" value={slot.shot.same.join(', ')} />}
+          {slot.shot.clothes && <Reading name="Clothes" value={slot.shot.clothes} />}
+        </Part>
+      )}
+      <Part title="Take it away">
+        <div className="flex flex-wrap gap-1.5">
+          <button
+            type="button"
+            className="knob"
+            onClick={() =>
+              saveFile(
+                `${base}-shots.csv`,
+                writeShotList(schedule.slots, {
+                  clock: (minutes) => slotClock(schedule, minutes, snapshot.day),
+                  setup: (id) => names[id] ?? '',
+                  moment: (id) => names[id] ?? '',
+                  reason: (one) => sayReason(one.reason, names),
+                }),
+                'text/csv',
+              )
+            }
+          >
+            Shot list (CSV)
+          </button>
+          <button
+            type="button"
+            className="knob"
+            onClick={() =>
+              attempt(async () => {
+                const { start } = schedule;
+                if (start === null)
+                  return refuse('no-day', 'Give the day a date first: press the date above the order.');
+                const events = schedule.slots.map((one) => ({
+                  id: `${snapshot.project.id}/${one.shot.id}`,
+                  title: one.shot.title,
+                  text: `${one.shot.takes} × ${one.shot.seconds} s. ${one.shot.note} (${sayReason(one.reason, names)})`,
+                  place: names[one.shot.setup],
+                  start: start + one.from * 60_000,
+                  end: start + one.until * 60_000,
+                }));
+                saveFile(`${base}-timetable.ics`, writeCalendar(events, Date.now()), 'text/calendar');
+              })
+            }
+          >
+            Timetable (calendar)
+          </button>
+        </div>
+        {schedule.start !== null && snapshot.day && (
+          <p className="mt-1 text-[12px] text-ink2">
+            Done at {clockTime(schedule.start + schedule.minutes * 60_000, snapshot.day.zone)}.
+          </p>
+        )}
+      </Part>
+    </>
+  );
+}

@@ -1,0 +1,162 @@
+'use client';
+import { useState } from 'react';
+import { slotClock, type Slot } from '@/core/plan/order/schedule';
+import { chooseShot } from '@/store/commands/plan';
+import { useBench } from '@/ui/bench-context';
+import { follow } from '@/ui/drag';
+import { goTo, useWhere } from '@/ui/where';
+import { markDyes } from '../dyes';
+import { sayReason } from '../reasons';
+
+const rowHeight = 118;
+
+/** The dye of a setup on the thread. */
+export const setupDye = (setups: readonly { id: string }[], setup: string) =>
+  markDyes[
+    Math.max(
+      0,
+      setups.findIndex(({ id }) => id === setup),
+    ) % markDyes.length
+  ];
+
+/** Shots as knots on a thread, each with its reason and time; a knot is dragged to lock its place. */
+export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: number }) {
+  const { snapshot, store, attempt, plan } = useBench();
+  const { names, schedule } = plan;
+  const where = useWhere();
+  const [held, setHeld] = useState<{ index: number; x: number; y: number } | null>(null);
+  const perRow = Math.max(2, Math.floor(width / 150));
+  const step = width / perRow;
+  const rows = Math.ceil(slots.length / perRow);
+  const place = (index: number) => ({
+    x: (index % perRow) * step + 26,
+    y: Math.floor(index / perRow) * rowHeight + 30 + (index % 2 ? 9 : -5),
+  });
+  const thread = slots
+    .map((_, index) => {
+      const { x, y } = place(index);
+      if (index % perRow === 0) return `M${Math.max(2, x - 24)} ${y + 12}Q${x - 12} ${y} ${x} ${y}`;
+      const before = place(index - 1);
+      return `C${before.x + 50} ${before.y} ${x - 50} ${y} ${x} ${y}`;
+    })
+    .join('');
+  const lock = (index: number, x: number, y: number) => {
+    const target = Math.min(
+      slots.length - 1,
+      Math.max(0, Math.floor(y / rowHeight) * perRow + Math.round((x - 26) / step)),
+    );
+    if (target === index) return;
+    // Dropped on a later knot it comes after that knot, on an earlier one it takes its place.
+    const after = target > index ? slots[target] : slots[target - 1];
+    attempt(() =>
+      chooseShot(store, snapshot.project.id, slots[index].shot.id, { after: after?.shot.id ?? 'first' }),
+    );
+  };
+  return (
+    <svg
+      width={width}
+      height={rows * rowHeight}
+      role="list"
+      aria-label="Order of filming"
+      className="select-none"
+    >
+      <path d={thread} fill="none" stroke="var(--madder)" strokeWidth="2" />
+      {slots.map((slot, index) => {
+        const { shot } = slot;
+        const at = held?.index === index ? held : place(index);
+        const own = snapshot.choices.some((choice) => choice.shot === shot.id && choice.after);
+        const dye = setupDye(snapshot.setups, shot.setup);
+        const title = shot.title.length > 22 ? `${shot.title.slice(0, 21)}…` : shot.title;
+        const reason = sayReason(slot.reason, names);
+        return (
+          <g key={shot.id} role="listitem">
+            <g
+              role="button"
+              tabIndex={0}
+              aria-pressed={where.shot === shot.id}
+              aria-label={`${index + 1}: ${shot.title}, ${reason}${own ? ', locked' : ''}. Enter chooses it, arrow keys move it.`}
+              data-knot={shot.title}
+              className="cursor-grab touch-none outline-none focus-visible:[&_circle]:stroke-[6]"
+              onClick={() => goTo({ shot: shot.id })}
+              onPointerDown={(event) => {
+                const box = (event.currentTarget.closest('svg') as SVGElement).getBoundingClientRect();
+                follow(event, box, (shareX, shareY, last) => {
+                  const [x, y] = [shareX * box.width, shareY * box.height];
+                  setHeld(last ? null : { index, x, y });
+                  if (last && Math.hypot(x - at.x, y - at.y) < 20) goTo({ shot: shot.id });
+                  else if (last) lock(index, x, y);
+                });
+              }}
+              onKeyDown={(event) => {
+                const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+                if (event.key === 'Enter' || event.key === ' ') goTo({ shot: shot.id });
+                else if (by !== undefined) {
+                  const to = place(index + by);
+                  if (index + by >= 0 && index + by < slots.length) lock(index, to.x, to.y);
+                } else return;
+                event.preventDefault();
+                event.stopPropagation();
+              }}
+            >
+              <title>{`${shot.title}: ${reason}`}</title>
+              <circle cx={at.x} cy={at.y} r="16" fill="transparent" />
+              <circle
+                cx={at.x}
+                cy={at.y}
+                r={where.shot === shot.id ? 11 : 9}
+                fill={own ? dye : 'var(--raised)'}
+                stroke={dye}
+                strokeWidth="4"
+                strokeDasharray={shot.what === 'sound' ? '3 2' : undefined}
+              />
+            </g>
+            <g className="pointer-events-none">
+              {slot.newSetup && (
+                <text
+                  x={place(index).x + 16}
+                  y={place(index).y - 10}
+                  fontSize="11.5"
+                  fontWeight="600"
+                  fill={dye}
+                >
+                  {names[shot.setup]}
+                </text>
+              )}
+              <text
+                x={place(index).x - 14}
+                y={place(index).y + 30}
+                fontSize="12.5"
+                fontWeight="600"
+                fill="var(--ink)"
+              >
+                {title}
+              </text>
+              <Lines x={place(index).x - 14} y={place(index).y + 45} text={reason} />
+              <text x={place(index).x - 14} y={place(index).y + 75} className="num" fill="var(--ink)">
+                {slotClock(schedule, slot.from, snapshot.day)}
+              </text>
+            </g>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+/** Up to two short lines. */
+function Lines({ x, y, text }: { x: number; y: number; text: string }) {
+  const words = text.split(' ');
+  const lines = ['', ''];
+  for (const word of words) {
+    const line = lines[0].length + word.length < 24 && lines[1] === '' ? 0 : 1;
+    lines[line] = `${lines[line]} ${word}`.trim();
+  }
+  return (
+    <text x={x} y={y} fontSize="11.5" fill="var(--ink2)">
+      {lines[0]}
+      <tspan x={x} dy="13">
+        {lines[1].length > 25 ? `${lines[1].slice(0, 24)}…` : lines[1]}
+      </tspan>
+    </text>
+  );
+}
