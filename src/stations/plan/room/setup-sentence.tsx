@@ -1,4 +1,5 @@
 'use client';
+import { useState } from 'react';
 import { sensors } from '@/core/camera/sensors';
 import { apertures, shutters } from '@/core/camera/exposure';
 import { captureRates } from '@/core/camera/speed';
@@ -34,6 +35,7 @@ export function SetupSentence({ setup }: { setup: Setup }) {
   const listed = sensors.find(
     ({ width, height }) => width === setup.sensor.width && height === setup.sensor.height,
   );
+  const [own, setOwn] = useState(false);
   const { capture } = setup;
   const size = `${capture.width}x${capture.height}`;
   const sizeOptions = sizes.map(([width, height]) => ({
@@ -55,12 +57,21 @@ export function SetupSentence({ setup }: { setup: Setup }) {
       onChange={(value) => save(label, { [field]: Number(value.toFixed(2)) })}
     />
   );
+  const sensorSide = (side: 'width' | 'height') => (
+    <LiveNumber
+      label={`Sensor ${side}`}
+      value={setup.sensor[side]}
+      step={0.1}
+      show={(value) => `${Number(value.toFixed(2))} mm`}
+      onChange={(value) => save('Sensor', { [`sensor.${side}`]: Number(value.toFixed(2)) })}
+    />
+  );
   return (
     <p className="font-serif text-[16px] leading-[1.9]" data-testid="setup-sentence">
       A {plain('Focal length', 'focal', 1, ' mm')} lens on{' '}
       <LiveChoice
         label="Sensor"
-        value={listed?.id ?? 'own'}
+        value={own || !listed ? 'own' : listed.id}
         options={[
           ...sensors.map(({ id, name, width, height }) => ({
             value: id,
@@ -71,34 +82,14 @@ export function SetupSentence({ setup }: { setup: Setup }) {
         ]}
         onChange={(id) => {
           const chosen = sensors.find((one) => one.id === id);
-          save('Sensor', {
-            sensor: chosen
-              ? { width: chosen.width, height: chosen.height }
-              : { width: setup.sensor.width + 0.1, height: setup.sensor.height },
-          });
+          setOwn(!chosen);
+          if (chosen) save('Sensor', { sensor: { width: chosen.width, height: chosen.height } });
         }}
       />
-      {!listed && (
+      {(own || !listed) && (
         <>
           {' '}
-          (
-          {(['width', 'height'] as const)
-            .map((side) => (
-              <LiveNumber
-                key={side}
-                label={`Sensor ${side}`}
-                value={setup.sensor[side]}
-                step={0.1}
-                show={(value) => `${Number(value.toFixed(2))} mm`}
-                onChange={(value) => save('Sensor', { [`sensor.${side}`]: Number(value.toFixed(2)) })}
-              />
-            ))
-            .reduce((all, one) => (
-              <>
-                {all} × {one}
-              </>
-            ))}
-          )
+          of {sensorSide('width')} × {sensorSide('height')}
         </>
       )}
       ,{' '}
