@@ -1,5 +1,5 @@
 import type { Finding } from '../../finding/finding';
-import { films } from '../../recipes/films';
+import { films, type MomentKind } from '../../recipes/films';
 import type { PlannedMoment } from '../shots';
 
 /** A section of the song with its energy, and what the pictures over it bring. */
@@ -9,8 +9,10 @@ export type SectionEnergy = { name: string; from: number; until: number; song: n
 export const usualKinds = 5;
 
 /** How many kinds of effect there are, and how often each returns. */
-export function kindsOf(planned: readonly PlannedMoment[]): { kind: string; title: string; times: number }[] {
-  const counts = new Map<PlannedMoment['moment']['recipe'], number>();
+export function kindsOf(
+  planned: readonly PlannedMoment[],
+): { kind: MomentKind; title: string; times: number }[] {
+  const counts = new Map<MomentKind, number>();
   for (const { moment } of planned) counts.set(moment.recipe, (counts.get(moment.recipe) ?? 0) + 1);
   return [...counts]
     .map(([kind, times]) => ({ kind, title: films[kind].title, times }))

@@ -87,8 +87,10 @@ function rowsOf(rules: readonly Rule[]): Rows {
 export function conflictOf(rules: readonly Rule[]): Rule[] | null {
   const twice = doubled(rules);
   if (twice) return twice;
-  const graph = graphOf(rules);
   const rows = rowsOf(rules);
+  const suspects = cyclic(rules, rows);
+  if (suspects.length === 0) return null;
+  const graph = graphOf(rules);
   const { row, place, rings } = rows;
   const together = (a: string, b: string) => row.has(a) && row.get(a) === row.get(b);
   let smallest: Rule[] | null = null;
@@ -96,7 +98,7 @@ export function conflictOf(rules: readonly Rule[]): Rule[] | null {
     const set = [...new Set(found)];
     if (!smallest || set.length < smallest.length) smallest = set;
   };
-  for (const rule of cyclic(rules, rows)) {
+  for (const rule of suspects) {
     const forward = (edge: Edge, at: string) => edge.rule.first === at && edge.rule !== rule;
     if (rule.tight || together(rule.first, rule.then)) {
       const ring = rings.has(row.get(rule.first) ?? -1);

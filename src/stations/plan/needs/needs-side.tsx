@@ -57,7 +57,7 @@ export function NeedsSide() {
         <ul>
           {kindsOf(plan.moments).map(({ kind, title, times }) => (
             <li key={kind} className="flex items-center gap-2 border-b border-dotted border-line py-1">
-              <Swatch id={`style-${kind}`} kind={kind as 'clone'} width={26} height={14} />
+              <Swatch id={`style-${kind}`} kind={kind} width={26} height={14} />
               <span className="flex-1">{title}</span>
               <span className="num">{times} ×</span>
             </li>
