@@ -30,7 +30,7 @@ export function secondSetupOf(setups: readonly Setup[], moment: Moment): string 
   return chosen?.id ?? setups[setups.findIndex((setup) => setup.id === first) + 1]?.id ?? first;
 }
 
-/** Each moment with what it needs; seconds from the song's beats, a minute has 60 without them. */
+/** Each moment with what it needs. Lengths come from the song's beats; without them a beat counts as a second. */
 export function planMoments({ project, grid, moments, day }: PlanInput): PlannedMoment[] {
   const handle = day?.handle ?? usualDay.handle;
   return moments.map((moment) => {

@@ -339,3 +339,12 @@ export function chooseShot(
   };
   return put<ShotChoice>(store, project, 'after' in set ? 'Lock the place' : 'The shot', made, set);
 }
+
+/** Lets every locked place go, in one step. */
+export const freePlaces = (store: Store, { project, choices }: Snapshot) =>
+  change(
+    store,
+    project.id,
+    'Free the places',
+    choices.map(({ id }) => ({ record: id, set: { after: null } })),
+  );

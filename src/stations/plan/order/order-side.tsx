@@ -4,7 +4,7 @@ import { writeCalendar } from '@/core/formats/calendar';
 import { writeShotList } from '@/core/formats/shot-list';
 import { refuse } from '@/core/error';
 import { slotClock } from '@/core/plan/order/schedule';
-import { chooseShot } from '@/store/commands/plan';
+import { chooseShot, freePlaces } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
@@ -35,12 +35,7 @@ export function OrderSide() {
           <button
             type="button"
             className="knob mt-2"
-            onClick={() =>
-              attempt(async () => {
-                for (const one of locked)
-                  await chooseShot(store, snapshot.project.id, one.shot, { after: null });
-              })
-            }
+            onClick={() => attempt(() => freePlaces(store, snapshot))}
           >
             Free {locked.length === 1 ? 'the locked place' : `all ${locked.length} locked places`}
           </button>
