@@ -303,7 +303,8 @@ export function search(blocks: readonly Block[], changes: Changes, effort: numbe
       open.push(next);
     }
   }
-  return finish(blocks, best, proved && (!prepared.windows || best.late === 0), changes);
+  // With windows not every order is tried: only the bound itself is a proof then.
+  return finish(blocks, best, prepared.windows ? isBest() : proved, changes);
 }
 
 /** The best state as a list, with what does not fit its window. */

@@ -37,6 +37,8 @@ export function TopView({
   const X = (x: number) => left + (x + walls.left) * scale;
   const Y = (y: number) => 12 + (walls.ahead - y) * scale;
   const view = viewOf(setup);
+  // A metre, or three feet.
+  const bar = units === 'metric' ? 1 : 0.9144;
   const path = (points: readonly { x: number; y: number }[]) =>
     points.map(({ x, y }, index) => `${index ? 'L' : 'M'}${X(x).toFixed(1)} ${Y(y).toFixed(1)}`).join('');
   const { sharp } = numbers;
@@ -250,6 +252,20 @@ export function TopView({
           </g>
         );
       })}
+      <path
+        d={`M${X(walls.right) - bar * scale} ${Y(-walls.behind) + 8}v6h${bar * scale}v-6`}
+        fill="none"
+        stroke="var(--ink2)"
+      />
+      <text
+        x={X(walls.right) - (bar * scale) / 2}
+        y={Y(-walls.behind) + 11}
+        textAnchor="middle"
+        fontSize="10.5"
+        fill="var(--ink2)"
+      >
+        {units === 'metric' ? '1 m' : '3′'}
+      </text>
       <text x={X(-walls.left) + 8} y={Y(-walls.behind) + 16} fontSize="11.5" fill="var(--ink2)">
         {`sharp from ${sayLength(sharp.near, units)} to ${sayLength(sharp.far, units)}`}
       </text>
