@@ -166,6 +166,15 @@ describe('the plan, on the demo', () => {
           .count(),
       ).toBe(1);
     expect(await card('Field of view').innerText()).toMatch(/73\.7°/);
+    // The answer stands there before Enter, and goes again with Escape.
+    await number('Focal length of the field').focus();
+    await page.keyboard.press('Enter');
+    await page.keyboard.type('35');
+    await expect.poll(() => card('Field of view').innerText()).toMatch(/54\.4°/);
+    await page.keyboard.type('0000000');
+    await expect.poll(() => card('Field of view').innerText()).toMatch(/73\.7°/);
+    await page.keyboard.press('Escape');
+    expect(await number('Focal length of the field').innerText()).toBe('24 mm');
     // What each depends on, and a value that has to change what it says.
     const changes: [string, string, string, RegExp][] = [
       // 24 mm at f/1.4 focused at 1.5 m, c = 0.0288 mm: 1.36 m to 1.67 m (thin lens).

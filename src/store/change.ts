@@ -18,7 +18,8 @@ export function fieldOf(record: object, path: string): unknown {
     .reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], record);
 }
 
-function withField<Value extends object>(record: Value, path: string, value: unknown): Value {
+/** A record with a field set; dots lead inwards. */
+export function withField<Value extends object>(record: Value, path: string, value: unknown): Value {
   const [key, ...rest] = path.split('.');
   const inner = rest.length
     ? withField({ ...(record as Record<string, object>)[key] }, rest.join('.'), value)

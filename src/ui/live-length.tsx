@@ -9,12 +9,14 @@ export function LiveLength({
   value,
   min,
   dye,
+  onDraft,
   onChange,
 }: {
   label: string;
   value: number;
   min?: number;
   dye?: string;
+  onDraft?: (metres: number | null) => void;
   onChange: (metres: number) => void;
 }) {
   const units = useUnits();
@@ -28,6 +30,7 @@ export function LiveLength({
       show={(metres) => sayLength(metres, units)}
       also={(metres) => sayLength(metres, otherUnits(units))}
       read={(text) => readLength(text, units)}
+      onDraft={onDraft}
       onChange={onChange}
     />
   );

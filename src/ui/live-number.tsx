@@ -15,6 +15,8 @@ type Props = {
   /** reads what was typed; null where it makes no sense */
   read?: (text: string) => number | null;
   dye?: string;
+  /** hears of values while they are typed or dragged, and null when that is over */
+  onDraft?: (value: number | null) => void;
   onChange: (value: number) => void;
 };
 
@@ -34,6 +36,7 @@ export function LiveNumber({
   also,
   read,
   dye,
+  onDraft,
   onChange,
 }: Props) {
   const [typing, setTyping] = useState<string | null>(null);
@@ -57,6 +60,7 @@ export function LiveNumber({
     const finish = () => {
       const next = (read ?? readNumber)(typing);
       setTyping(null);
+      onDraft?.(null);
       if (next !== null && Number.isFinite(next)) onChange(Math.min(max, Math.max(min, next)));
     };
     return (
@@ -67,11 +71,17 @@ export function LiveNumber({
         style={{ width: `${Math.max(6, typing.length + 2)}ch`, borderColor: dye }}
         value={typing}
         onFocus={(event) => event.target.select()}
-        onChange={(event) => setTyping(event.target.value)}
+        onChange={(event) => {
+          setTyping(event.target.value);
+          const next = (read ?? readNumber)(event.target.value);
+          onDraft?.(next !== null && Number.isFinite(next) ? Math.min(max, Math.max(min, next)) : null);
+        }}
         onBlur={finish}
         onKeyDown={(event) => {
           if (event.key === 'Enter') finish();
-          if (event.key === 'Escape') setTyping(null);
+          if (event.key !== 'Escape') return;
+          setTyping(null);
+          onDraft?.(null);
         }}
       />
     );
@@ -86,7 +96,10 @@ export function LiveNumber({
     if (!start.current) return;
     const notches = Math.round((event.clientX - start.current.x) / 8);
     if (notches !== 0) start.current.moved = true;
-    if (start.current.moved) setDragged(fit(start.current.value + notches * step));
+    if (!start.current.moved) return;
+    const next = fit(start.current.value + notches * step);
+    setDragged(next);
+    onDraft?.(next);
   };
   const up = () => {
     if (!start.current) return;
@@ -95,6 +108,7 @@ export function LiveNumber({
     if (!moved) setTyping(show(value));
     else if (dragged !== null) onChange(dragged);
     setDragged(null);
+    onDraft?.(null);
   };
   const key = (event: KeyboardEvent) => {
     const by = { ArrowUp: step, ArrowRight: step, ArrowDown: -step, ArrowLeft: -step }[event.key];
@@ -123,7 +137,10 @@ export function LiveNumber({
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}
-      onPointerCancel={() => setDragged(null)}
+      onPointerCancel={() => {
+        setDragged(null);
+        onDraft?.(null);
+      }}
       onKeyDown={key}
     >
       {show(shown)}

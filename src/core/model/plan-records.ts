@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { rateSchema } from '../time/rate';
+import { isZone } from '../time/zone';
 import { base } from './base';
 
 const { id } = base;
@@ -8,52 +9,57 @@ const above = (what: string, most: number) =>
 const metres = (what: string) => above(`${what} in metres`, 1000);
 
 /** One locked camera in one light. Lengths of the room in metres, of lens and sensor in millimetres. */
-export const setupSchema = z.object({
-  ...base,
-  kind: z.literal('setup'),
-  name: z.string(),
-  /** fractional key: setups are listed in this order */
-  order: z.number(),
-  place: z.enum(['inside', 'outside']),
-  sensor: z.object({
-    width: above('the width of the sensor in millimetres', 100),
-    height: above('the height of the sensor in millimetres', 100),
-  }),
-  focal: above('the focal length in millimetres', 2000),
-  aperture: above('the f-number', 64),
-  /** the shutter is open for one part in so many of a second */
-  shutter: above('the shutter as a part of a second', 10000),
-  iso: above('the ISO', 1e6),
-  kelvin: above('the white balance in kelvin', 20000),
-  focus: metres('the focus distance'),
-  capture: z.object({
-    width: z.number().int().min(16).max(16384),
-    height: z.number().int().min(16).max(16384),
-    rate: rateSchema,
-    megabits: above('the data rate in megabits a second', 5000),
-  }),
-  /** of the lens above the floor, and its tilt downwards in degrees */
-  height: metres('the height of the lens'),
-  tilt: z.number().min(-60).max(80),
-  rig: z.enum(['tripod', 'slider', 'dolly', 'clamp']),
-  /** from the lens to each wall */
-  walls: z.object({
-    left: metres('the distance of the wall'),
-    right: metres('the distance of the wall'),
-    ahead: metres('the distance of the wall'),
-    behind: metres('the distance of the wall'),
-  }),
-  /** gigabytes on the card, minutes in the battery */
-  card: above('the size of the card in gigabytes', 1e6),
-  battery: above('the running time of the battery in minutes', 1e5),
-  approach: z.enum(['separate', 'unbroken']),
-  /** the place whose picture size this one repeats */
-  matches: id.nullable(),
-  /** colours of clothes and set that a key screen has to keep away from, "#rrggbb" */
-  colours: z.string(),
-  /** picture behind the drawing: a take's id, or a picture of the person's own as `file:` and its id; unset is a sketch */
-  still: z.string().nullable().optional(),
-});
+export const setupSchema = z
+  .object({
+    ...base,
+    kind: z.literal('setup'),
+    name: z.string(),
+    /** fractional key: setups are listed in this order */
+    order: z.number(),
+    place: z.enum(['inside', 'outside']),
+    sensor: z.object({
+      width: above('the width of the sensor in millimetres', 100),
+      height: above('the height of the sensor in millimetres', 100),
+    }),
+    focal: above('the focal length in millimetres', 2000),
+    aperture: above('the f-number', 64),
+    /** the shutter is open for one part in so many of a second */
+    shutter: above('the shutter as a part of a second', 10000),
+    iso: above('the ISO', 1e6),
+    kelvin: above('the white balance in kelvin', 20000),
+    focus: metres('the focus distance'),
+    capture: z.object({
+      width: z.number().int().min(16).max(16384),
+      height: z.number().int().min(16).max(16384),
+      rate: rateSchema,
+      megabits: above('the data rate in megabits a second', 5000),
+    }),
+    /** of the lens above the floor, and its tilt downwards in degrees */
+    height: metres('the height of the lens'),
+    tilt: z.number().min(-60).max(80),
+    rig: z.enum(['tripod', 'slider', 'dolly', 'clamp']),
+    /** from the lens to each wall */
+    walls: z.object({
+      left: metres('the distance of the wall'),
+      right: metres('the distance of the wall'),
+      ahead: metres('the distance of the wall'),
+      behind: metres('the distance of the wall'),
+    }),
+    /** gigabytes on the card, minutes in the battery */
+    card: above('the size of the card in gigabytes', 1e6),
+    battery: above('the running time of the battery in minutes', 1e5),
+    approach: z.enum(['separate', 'unbroken']),
+    /** the place whose picture size this one repeats */
+    matches: id.nullable(),
+    /** colours of clothes and set that a key screen has to keep away from, "#rrggbb" */
+    colours: z.string(),
+    /** picture behind the drawing: a take's id, or a picture of the person's own as `file:` and its id; unset is a sketch */
+    still: z.string().nullable().optional(),
+  })
+  .refine(({ focal, focus }) => focus * 1000 > focal, {
+    path: ['focus'],
+    message: 'focus further away than the focal length',
+  });
 
 /** Where somebody stands: metres right of and away from the point under the lens. */
 export const markSchema = z.object({
@@ -132,7 +138,7 @@ export const daySchema = z.object({
   /** by then everything is done; before the start it means the next day */
   end: clock,
   /** name of the time zone, like "Europe/Berlin" */
-  zone: z.string(),
+  zone: z.string().refine(isZone, 'give a time zone like Europe/Berlin'),
   latitude: z.number().min(-90).max(90).nullable(),
   longitude: z.number().min(-180).max(180).nullable(),
   mains: z.union([z.literal(50), z.literal(60)]),

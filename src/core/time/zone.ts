@@ -23,6 +23,15 @@ function formatOf(zone: string): Intl.DateTimeFormat {
   }
 }
 
+/** True for the name of a time zone that this device knows. */
+export function isZone(zone: string): boolean {
+  try {
+    return Boolean(formatOf(zone));
+  } catch {
+    return false;
+  }
+}
+
 function partsOf(instant: number, zone: string): Record<string, number> {
   const parts = formatOf(zone).formatToParts(instant);
   return Object.fromEntries(parts.map(({ type, value }) => [type, Number(value)]));

@@ -24,7 +24,7 @@ function depthFindings({ setup, numbers }: Examined): Finding[] {
   const where = { setup: setup.id };
   const findings: Finding[] = [];
   for (const { mark, depth, feet, top } of marks) {
-    if (depth <= 0)
+    if (depth <= setup.focal / 1000)
       findings.push({ code: 'plan.mark-behind', severity: 'stop', where, facts: { name: mark.name } });
     else if (!feet || !top || feet.x < 0 || feet.x > 1 || top.y > 1 || feet.y < 0)
       findings.push({ code: 'plan.mark-outside', severity: 'fix', where, facts: { name: mark.name } });

@@ -1,6 +1,8 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { day, mark, moment, pass, plan, project, setup, zone } from '../../__tests__/plan';
 import type { Finding } from '../../finding/finding';
+import { daySchema, setupSchema } from '../../model/plan-records';
 import { sayFinding } from '../../finding/say';
 import { adviseStyle, kindsOf, pictureEnergy } from '../advice/style';
 import { bedEnergy, coverageOf, examineCoverage, picturesWanted } from '../advice/coverage';
@@ -42,6 +44,28 @@ describe('numbers of a setup', () => {
   it('finds marks behind the camera and beside the frame', () => {
     expect(codes(examine(plan({ marks: [mark('Lost', 0, -1)] })))).toContain('plan.mark-behind');
     expect(codes(examine(plan({ marks: [mark('Aside', 3, 2)] })))).toContain('plan.mark-outside');
+  });
+
+  it('answers for every setup that can be stored, wherever the marks stand', () => {
+    const above = (most: number) => fc.double({ min: 0.001, max: most, noNaN: true });
+    const changes = fc.record({
+      focal: above(2000),
+      aperture: above(64),
+      shutter: above(10000),
+      focus: above(1000),
+      height: above(1000),
+      tilt: fc.double({ min: -60, max: 80, noNaN: true }),
+    });
+    const place = fc.double({ min: -100, max: 100, noNaN: true });
+    fc.assert(
+      fc.property(changes, place, place, (more, x, y) => {
+        const input = withSetup(more, { marks: [mark('One', x, y), mark('Two', y, 0.01)] });
+        fc.pre(setupSchema.safeParse(input.setups[0]).success);
+        codes(examine(input));
+      }),
+    );
+    expect(setupSchema.safeParse(setup('a', { focus: 0.02 })).success).toBe(false);
+    expect(daySchema.safeParse(day({ zone: 'Nowhere/City' })).success).toBe(false);
   });
 
   it('wants equal eyes and distances for a touch only', () => {

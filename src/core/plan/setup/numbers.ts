@@ -100,7 +100,8 @@ export function setupNumbers(input: PlanInput, setup: Setup) {
   const mains = input.day?.mains ?? usualDay.mains;
   const marks = input.marks.filter((mark) => mark.setup === setup.id);
   const placed = marks.map((mark) => ({ mark, ...placeMark(setup, mark) }));
-  const depths = placed.map(({ depth }) => depth).filter((depth) => depth > 0);
+  // Nearer than the focal length nothing can be focused at all.
+  const depths = placed.map(({ depth }) => depth).filter((depth) => depth > setup.focal / 1000);
   const planned = planMoments(input).filter(
     ({ moment, filming }) =>
       setupOf(input.setups, moment.setup) === setup.id ||

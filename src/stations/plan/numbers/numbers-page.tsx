@@ -16,6 +16,7 @@ import { LiveChoice } from '@/ui/live-choice';
 import { LiveLength, useUnits } from '@/ui/live-length';
 import { LiveNumber } from '@/ui/live-number';
 import { LiveText } from '@/ui/live-text';
+import { useSetupDraft } from '../use-setup-draft';
 import {
   BlurDrawing,
   DepthDrawing,
@@ -48,11 +49,10 @@ function Card({
 }
 
 /** Every number of a setup with its drawing; they answer while one types. */
-export function NumbersPage({ setup }: { setup: Setup }) {
-  const { snapshot, store, attempt, plan } = useBench();
+export function NumbersPage({ setup: stored }: { setup: Setup }) {
+  const { snapshot, store, attempt } = useBench();
   const units = useUnits();
-  const { numbers: all } = plan;
-  const numbers = all.get(setup.id);
+  const { shown: setup, numbers, draft } = useSetupDraft(stored);
   if (!numbers) return null;
   const { project } = snapshot;
   const mains = snapshot.day?.mains ?? usualDay.mains;
@@ -72,7 +72,8 @@ export function NumbersPage({ setup }: { setup: Setup }) {
         f/{setup.aperture} focused at{' '}
         <LiveLength
           label="Focus distance"
-          value={setup.focus}
+          value={stored.focus}
+          onDraft={draft('focus')}
           onChange={(focus) => save('Focus', { focus })}
         />{' '}
         is sharp from <b className="num">{sayLength(sharp.near, units)}</b> to{' '}
@@ -85,7 +86,8 @@ export function NumbersPage({ setup }: { setup: Setup }) {
       <Card title="Field of view" drawing={<FieldDrawing frame={frame} units={units} />}>
         <LiveNumber
           label="Focal length of the field"
-          value={setup.focal}
+          value={stored.focal}
+          onDraft={draft('focal')}
           step={1}
           show={(value) => `${value} mm`}
           onChange={(focal) => save('Focal length', { focal })}
@@ -107,7 +109,8 @@ export function NumbersPage({ setup }: { setup: Setup }) {
       >
         <LiveNumber
           label="Shutter part of a second"
-          value={setup.shutter}
+          value={stored.shutter}
+          onDraft={draft('shutter')}
           step={1}
           show={(value) => `1/${Number(value.toFixed(1))} s`}
           read={(text) => Number(/[\d.]+\s*s?$/.exec(text.replace(',', '.'))?.[0].replace('s', '') ?? NaN)}
@@ -207,7 +210,8 @@ export function NumbersPage({ setup }: { setup: Setup }) {
         {Math.ceil(supplies.minutes)} min of recording at{' '}
         <LiveNumber
           label="Megabits a second"
-          value={setup.capture.megabits}
+          value={stored.capture.megabits}
+          onDraft={draft('capture.megabits')}
           step={5}
           show={(value) => `${value} Mb/s`}
           onChange={(megabits) => save('Data rate', { 'capture.megabits': megabits })}

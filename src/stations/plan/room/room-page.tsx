@@ -5,6 +5,7 @@ import { addZone } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
 import { useSize } from '@/ui/use-size';
 import { zoneNames } from '../dyes';
+import { useSetupDraft } from '../use-setup-draft';
 import { LensView } from './lens-view';
 import { OrderThread } from '../order/order-thread';
 import { SetupSentence } from './setup-sentence';
@@ -23,7 +24,7 @@ export function RoomPage({ setup }: { setup: Setup }) {
   const { plan, store, attempt } = useBench();
   const [drawing, setDrawing] = useState<Zone['what'] | null>(null);
   const [ref, { width }] = useSize<HTMLDivElement>();
-  const numbers = plan.numbers.get(setup.id);
+  const { shown, numbers, draft } = useSetupDraft(setup);
   const slots = plan.schedule.slots.filter(({ shot }) => shot.setup === setup.id);
   if (!numbers) return null;
   const narrow = width < 620;
@@ -38,12 +39,12 @@ export function RoomPage({ setup }: { setup: Setup }) {
           <>
             <section>
               <h2 className="mb-1 text-[15px] font-[560]">From above</h2>
-              <TopView setup={setup} numbers={numbers} width={topWidth} height={topHeight} />
+              <TopView setup={shown} numbers={numbers} width={topWidth} height={topHeight} />
             </section>
             <section>
               <h2 className="mb-1 text-[15px] font-[560]">Through the lens</h2>
               <LensView
-                setup={setup}
+                setup={shown}
                 numbers={numbers}
                 width={lensWidth}
                 drawing={drawing}
@@ -73,7 +74,7 @@ export function RoomPage({ setup }: { setup: Setup }) {
         ))}
         {drawing && <span className="text-ink2">Now drag over the picture.</span>}
       </div>
-      <SetupSentence setup={setup} />
+      <SetupSentence setup={setup} draft={draft} />
       {width > 560 && (
         <section>
           <h2 className="mb-1 text-[15px] font-[560]">In this order, here</h2>

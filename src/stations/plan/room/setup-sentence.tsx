@@ -11,6 +11,7 @@ import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveLength } from '@/ui/live-length';
 import { LiveNumber } from '@/ui/live-number';
+import type { Draft } from '../use-setup-draft';
 
 const sizes = [
   [1280, 720],
@@ -28,7 +29,7 @@ const along = (list: readonly number[], from: number, to: number): number => {
 };
 
 /** A setup in a sentence: camera, lens, exposure, where it stands. */
-export function SetupSentence({ setup }: { setup: Setup }) {
+export function SetupSentence({ setup, draft }: { setup: Setup; draft: Draft }) {
   const { store, attempt } = useBench();
   const save = (label: string, set: Record<string, unknown>) =>
     attempt(() => setPart(store, setup.project, setup.id, label, set));
@@ -54,6 +55,7 @@ export function SetupSentence({ setup }: { setup: Setup }) {
       value={setup[field]}
       step={step}
       show={(value) => `${Number(value.toFixed(1))}${unit}`}
+      onDraft={draft(field)}
       onChange={(value) => save(label, { [field]: Number(value.toFixed(2)) })}
     />
   );
@@ -63,6 +65,7 @@ export function SetupSentence({ setup }: { setup: Setup }) {
       value={setup.sensor[side]}
       step={0.1}
       show={(value) => `${Number(value.toFixed(2))} mm`}
+      onDraft={draft(`sensor.${side}`)}
       onChange={(value) => save('Sensor', { [`sensor.${side}`]: Number(value.toFixed(2)) })}
     />
   );
@@ -96,6 +99,7 @@ export function SetupSentence({ setup }: { setup: Setup }) {
       <LiveLength
         label="Height of the lens"
         value={setup.height}
+        onDraft={draft('height')}
         onChange={(height) => save('Height', { height })}
       />{' '}
       high, tilted down {plain('Tilt', 'tilt', 1, '°')}, at{' '}
@@ -104,6 +108,7 @@ export function SetupSentence({ setup }: { setup: Setup }) {
         value={setup.aperture}
         step={0.1}
         show={(value) => `f/${Number(value.toFixed(1))}`}
+        onDraft={draft('aperture')}
         read={(text) => Number(/[\d.]+$/.exec(text.replace(',', '.'))?.[0] ?? NaN)}
         onChange={(value) =>
           save('Aperture', {
@@ -118,6 +123,7 @@ export function SetupSentence({ setup }: { setup: Setup }) {
         value={setup.shutter}
         step={1}
         show={(value) => `1/${Number(value.toFixed(1))} s`}
+        onDraft={draft('shutter')}
         read={(text) => Number(/[\d.]+\s*s?$/.exec(text.replace(',', '.'))?.[0].replace('s', '') ?? NaN)}
         onChange={(value) =>
           save('Shutter', {
@@ -126,8 +132,13 @@ export function SetupSentence({ setup }: { setup: Setup }) {
         }
       />
       , ISO {plain('ISO', 'iso', 100, '')}, {plain('White balance', 'kelvin', 100, ' K')}, focused at{' '}
-      <LiveLength label="Focus" value={setup.focus} onChange={(focus) => save('Focus', { focus })} />. It
-      films{' '}
+      <LiveLength
+        label="Focus"
+        value={setup.focus}
+        onDraft={draft('focus')}
+        onChange={(focus) => save('Focus', { focus })}
+      />
+      . It films{' '}
       <LiveChoice
         label="Capture size"
         value={size}
@@ -154,6 +165,7 @@ export function SetupSentence({ setup }: { setup: Setup }) {
         value={capture.megabits}
         step={5}
         show={(value) => `${value} Mb/s`}
+        onDraft={draft('capture.megabits')}
         onChange={(value) => save('Data rate', { 'capture.megabits': value })}
       />{' '}
       onto a {plain('Card', 'card', 8, ' GB')} card, with {plain('Battery', 'battery', 5, ' min')} of battery,
