@@ -1,7 +1,7 @@
 import type { Moment, Project } from '../model/records';
 import { momentSchema } from '../model/records';
 import type { Day, Mark, Pass, Setup, ShotChoice, Zone } from '../model/plan-records';
-import { usualDay, type PlanInput } from '../plan/plan';
+import { usualDay, usualSetup, type PlanInput } from '../plan/plan';
 import { films, type MomentKind } from '../recipes/films';
 import { regularGrid } from '../time/grid';
 
@@ -39,24 +39,8 @@ export const setup = (id: string, more: Partial<Setup> = {}): Setup => ({
   kind: 'setup',
   name: `Setup ${id}`,
   order: 1,
-  place: 'inside',
-  sensor: { width: 36, height: 24 },
-  focal: 24,
-  aperture: 8,
-  shutter: 50,
-  iso: 800,
-  kelvin: 4300,
-  focus: 2.5,
+  ...usualSetup,
   capture: { width: 1920, height: 1080, rate: { num: 24000, den: 1001 }, megabits: 100 },
-  height: 1.2,
-  tilt: 0,
-  rig: 'tripod',
-  walls: { left: 2, right: 2, ahead: 4, behind: 1 },
-  card: 64,
-  battery: 90,
-  approach: 'separate',
-  matches: null,
-  colours: '',
   ...more,
 });
 

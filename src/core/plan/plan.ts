@@ -29,3 +29,24 @@ export const usualDay = {
   rehearsal: 5,
   handle: 2,
 };
+
+/** Starting values of a setup: full frame on a tripod, a shutter that suits 50 Hz. Common practice, no published source. */
+export const usualSetup = {
+  place: 'inside',
+  sensor: { width: 36, height: 24 },
+  focal: 24,
+  aperture: 8,
+  shutter: 50,
+  iso: 800,
+  kelvin: 4300,
+  focus: 2.5,
+  height: 1.2,
+  tilt: 0,
+  rig: 'tripod',
+  walls: { left: 2.2, right: 2.2, ahead: 4, behind: 1 },
+  card: 64,
+  battery: 90,
+  approach: 'separate',
+  matches: null,
+  colours: '',
+} as const;

@@ -85,8 +85,7 @@ export type Field =
       step: number;
       unit: 'frames' | '%' | '°' | 'm' | '';
     }
-  | { kind: 'choice'; label: string; options: readonly { value: string; text: string }[] }
-  | { kind: 'text'; label: string };
+  | { kind: 'choice'; label: string; options: readonly { value: string; text: string }[] };
 
 /** How a kind of moment is filmed: known for every kind, also for those that cannot be built yet. */
 export interface FilmRecipe<Settings> {

@@ -92,3 +92,20 @@ export const lockedUntouched = [
   'lamps and curtains',
 ];
 export const lockedKit = ['tripod', 'weight for the tripod', 'tape for marks'];
+
+/** A moment in which one take lies over the plate. */
+export const overPlate = (
+  take: { key: string; title: string; note: string; least?: number },
+  footing: Footing,
+  more: Partial<Filming>,
+): Filming => {
+  const seconds = Math.max(footing.seconds, take.least ?? 0);
+  const { key, title, note } = take;
+  return plain(
+    [
+      ...plates(footing.seconds + 2 * footing.handle),
+      action(key, title, note, { seconds, footing }, { after: ['first-plate'] }),
+    ],
+    { untouched: lockedUntouched, kit: lockedKit, risk: 1, ...more },
+  );
+};

@@ -18,7 +18,7 @@ import { TakeAlongPage } from './along/take-along-page';
 
 const question = 'What must be filmed, and how?';
 
-export const planParts = [
+const planParts = [
   { id: 'needs', text: 'Moments' },
   { id: 'room', text: 'Room' },
   { id: 'numbers', text: 'Numbers' },

@@ -2,9 +2,20 @@ import { frameOf } from '@/core/camera/view';
 import { refuse } from '@/core/error';
 import type { AnyRecord, Moment, RecordKind } from '@/core/model/records';
 import { momentSchema } from '@/core/model/records';
-import type { Day, Item, Mark, Pass, Piece, Setup, ShotChoice, Tick, Zone } from '@/core/model/plan-records';
+import {
+  passSchema,
+  type Day,
+  type Item,
+  type Mark,
+  type Pass,
+  type Piece,
+  type Setup,
+  type ShotChoice,
+  type Tick,
+  type Zone,
+} from '@/core/model/plan-records';
 import { viewOf } from '@/core/plan/setup/numbers';
-import { usualDay } from '@/core/plan/plan';
+import { usualDay, usualSetup } from '@/core/plan/plan';
 import { films, type MomentKind } from '@/core/recipes/films';
 import { change, type Edit } from '../change';
 import type { Store } from '../db';
@@ -83,38 +94,20 @@ export const removePart = (store: Store, project: string, record: string, label:
 export const inTurn = <Made extends AnyRecord>(records: readonly Made[]): Made[] =>
   records.map((record, index) => ({ ...record, created: record.created + index }));
 
-/** A setup with values to begin from: a full-frame camera on a tripod, a shutter that suits 50 Hz. */
-export function newSetup(project: Snapshot['project'], order: number, name: string): Setup {
-  return {
-    ...newRecord(project.id),
-    kind: 'setup',
-    name,
-    order,
-    place: 'inside',
-    sensor: { width: 36, height: 24 },
-    focal: 24,
-    aperture: 8,
-    shutter: 50,
-    iso: 800,
-    kelvin: 4300,
-    focus: 2.5,
-    capture: {
-      width: Math.max(1920, project.width),
-      height: Math.max(1080, project.height),
-      rate: project.rate,
-      megabits: 100,
-    },
-    height: 1.2,
-    tilt: 0,
-    rig: 'tripod',
-    walls: { left: 2.2, right: 2.2, ahead: 4, behind: 1 },
-    card: 64,
-    battery: 90,
-    approach: 'separate',
-    matches: null,
-    colours: '',
-  };
-}
+/** A setup with values to begin from; it films at least 1920 × 1080, at the film's own rate. */
+export const newSetup = (project: Snapshot['project'], order: number, name: string): Setup => ({
+  ...newRecord(project.id),
+  ...usualSetup,
+  kind: 'setup',
+  name,
+  order,
+  capture: {
+    width: Math.max(1920, project.width),
+    height: Math.max(1080, project.height),
+    rate: project.rate,
+    megabits: 100,
+  },
+});
 
 /** Two marks side by side, the zone round each, and a join half-way between: a start for two copies. */
 export function newRoles(setup: Setup): (Mark | Zone)[] {
@@ -243,44 +236,9 @@ export async function addPass(store: Store, snapshot: Snapshot): Promise<void> {
   const last = snapshot.passes.at(-1);
   if (!last) return addUsualPasses(store, snapshot);
   await change(store, snapshot.project.id, 'New pass', [
-    { create: { ...withoutStamps(last), ...newRecord(snapshot.project.id) } },
+    { create: passSchema.parse({ ...last, ...newRecord(snapshot.project.id) }) },
   ]);
 }
-
-const withoutStamps = (pass: Pass): Pass => {
-  const {
-    id,
-    project,
-    created,
-    changed,
-    alive,
-    kind,
-    setup,
-    what,
-    angle,
-    size,
-    steadiness,
-    from,
-    until,
-    times,
-  } = pass;
-  return {
-    id,
-    project,
-    created,
-    changed,
-    alive,
-    kind,
-    setup,
-    what,
-    angle,
-    size,
-    steadiness,
-    from,
-    until,
-    times,
-  };
-};
 
 /** Writes a record that there is one of: made where it is missing, else changed. Two devices make the same one. */
 async function put<Made extends AnyRecord>(

@@ -39,8 +39,8 @@ export function examineSchedule(
       where: {},
       facts: { rules: conflict.map((rule) => sayRule(rule, names)).join('; ') },
     });
-  for (const shot of order?.late ?? [])
-    findings.push({ code: 'order.late', severity: 'stop', where: { shot } });
+  for (const { shot, late } of slots)
+    if (late) findings.push({ code: 'order.late', severity: 'stop', where: { shot: shot.id } });
   if (available !== null && minutes > available)
     findings.push({
       code: 'order.over',

@@ -9,8 +9,8 @@ export type Order = {
   ids: string[];
   setups: number;
   clothes: number;
-  /** jobs that cannot be done within their window */
-  late: string[];
+  /** how many jobs cannot be done within their window */
+  late: number;
   /** true where it was shown that no order needs fewer changes */
   proved: boolean;
 };

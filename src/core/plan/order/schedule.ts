@@ -22,6 +22,8 @@ export type Slot = {
   until: number;
   newSetup: boolean;
   newClothes: boolean;
+  /** it cannot be done within its daylight */
+  late: boolean;
 };
 
 export type Schedule = {
@@ -137,6 +139,7 @@ export function scheduleOf(input: PlanInput, known?: (task: OrderTask) => Order 
     const ready = at + (newSetup ? setUp : 0) + (newClothes ? changing : 0);
     const from = Math.max(ready, windows.get(shot.id)?.from ?? 0);
     at = from + shot.minutes;
+    const late = at > (windows.get(shot.id)?.until ?? Infinity) + 1e-9;
     return {
       shot,
       reason: reasonOf(index, row, about.get(shot.id) ?? [], windows.get(shot.id) !== undefined),
@@ -144,6 +147,7 @@ export function scheduleOf(input: PlanInput, known?: (task: OrderTask) => Order 
       until: at,
       newSetup,
       newClothes,
+      late,
     };
   });
   const day = input.day && dayOf(input.day);

@@ -304,29 +304,13 @@ export function search(blocks: readonly Block[], changes: Changes, effort: numbe
     }
   }
   // With windows not every order is tried: only the bound itself is a proof then.
-  return finish(blocks, best, prepared.windows ? isBest() : proved, changes);
-}
-
-/** The best state as a list, with what does not fit its window. */
-function finish(blocks: readonly Block[], best: State, proved: boolean, changes: Changes): Order {
   const taken: number[] = [];
   for (let state: State | null = best; state; state = state.from) taken.unshift(...state.taken);
-  const jobs = taken.flatMap((index) => blocks[index].jobs);
-  const late: string[] = [];
-  let [minutes, setup, clothes] = [0, '', ''];
-  for (const job of jobs) {
-    if (job.setup !== setup) minutes += changes.setUp;
-    if (job.clothes && clothes && job.clothes !== clothes) minutes += changes.changing;
-    setup = job.setup;
-    clothes = job.clothes || clothes;
-    minutes = Math.max(minutes, job.window?.from ?? 0) + job.minutes;
-    if (job.window && minutes > job.window.until + 1e-9) late.push(job.id);
-  }
   return {
-    ids: jobs.map((job) => job.id),
+    ids: taken.flatMap((index) => blocks[index].jobs.map((job) => job.id)),
     setups: best.setups,
     clothes: best.clothesChanges,
-    late,
-    proved,
+    late: best.late,
+    proved: prepared.windows ? isBest() : proved,
   };
 }

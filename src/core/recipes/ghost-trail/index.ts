@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { number, type FilmRecipe } from '../film';
-import { action, lockedKit, lockedUntouched, plain, plates } from '../shots';
+import { overPlate } from '../shots';
 
 const settings = z.object({
   copies: z.number().int().min(2).max(40),
@@ -17,21 +17,14 @@ export const ghostTrail: FilmRecipe<z.infer<typeof settings>> = {
   fields: { copies: number('Copies', '', 2, 40), apart: number('Apart', 'frames', 1, 30) },
   sayFilm: () => [{ field: 'copies' }, ' fading copies follow her, ', { field: 'apart' }, ' apart.'],
   film: (_, footing) =>
-    plain(
-      [
-        ...plates(footing.seconds + 2 * footing.handle),
-        action(
-          'move',
-          'The movement',
-          'Move across the frame, not towards the camera; nothing swings behind you.',
-          { seconds: footing.seconds, footing },
-          { after: ['first-plate'] },
-        ),
-      ],
+    overPlate(
       {
-        untouched: lockedUntouched,
-        kit: lockedKit,
-        risk: 1,
+        key: 'move',
+        title: 'The movement',
+        note: 'Move across the frame, not towards the camera; nothing swings behind you.',
+      },
+      footing,
+      {
         mask: 1,
         saving: 'A plate and a plain background: then the cut-out is found by itself.',
         energy: 0.7,

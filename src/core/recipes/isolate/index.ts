@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { choice, type FilmRecipe } from '../film';
-import { action, lockedKit, lockedUntouched, plain, plates } from '../shots';
+import { overPlate } from '../shots';
 
 const settings = z.object({ rest: z.enum(['grey', 'dark', 'blurred', 'frozen']) });
 
@@ -15,21 +15,10 @@ export const isolate: FilmRecipe<z.infer<typeof settings>> = {
   },
   sayFilm: () => ['She stays as she is; the rest is ', { field: 'rest' }, '.'],
   film: (_, footing) =>
-    plain(
-      [
-        ...plates(footing.seconds + 2 * footing.handle),
-        action(
-          'take',
-          'The take',
-          'Clothes in a colour that the set does not have.',
-          { seconds: footing.seconds, footing },
-          { after: ['first-plate'] },
-        ),
-      ],
+    overPlate(
+      { key: 'take', title: 'The take', note: 'Clothes in a colour that the set does not have.' },
+      footing,
       {
-        untouched: lockedUntouched,
-        kit: lockedKit,
-        risk: 1,
         mask: 1,
         mend: 0.05,
         saving: 'A plate, and clothes unlike the set: then nothing is cut out by hand.',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { choice, type FilmRecipe } from '../film';
-import { action, lockedKit, lockedUntouched, plain, plates } from '../shots';
+import { overPlate } from '../shots';
 
 const settings = z.object({ way: z.enum(['vanishes', 'appears']), at: z.enum(['once', 'beam']) });
 
@@ -16,23 +16,17 @@ export const vanish: FilmRecipe<z.infer<typeof settings>> = {
   },
   sayFilm: () => ['She ', { field: 'way' }, ' ', { field: 'at' }, '.'],
   film: ({ at }, footing) =>
-    plain(
-      [
-        ...plates(footing.seconds + 2 * footing.handle),
-        action(
-          'there',
-          'With her in it',
-          'Hold the pose where it happens for four seconds.',
-          { seconds: Math.max(footing.seconds, 4), footing },
-          { after: ['first-plate'] },
-        ),
-      ],
+    overPlate(
       {
-        untouched: lockedUntouched,
+        key: 'there',
+        title: 'With her in it',
+        note: 'Hold the pose where it happens for four seconds.',
+        least: 4,
+      },
+      footing,
+      {
         joins: ['the whole frame: plate against take'],
-        kit: lockedKit,
         cautions: ['lights'],
-        risk: 1,
         mask: at === 'beam' ? Math.min(1, 24 / footing.frames) : 0,
         saving: 'Film the plate within the same minute, so that light and leaves match.',
         energy: 0.5,

@@ -7,7 +7,6 @@ import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveLength } from '@/ui/live-length';
 import { LiveNumber } from '@/ui/live-number';
-import { LiveText } from '@/ui/live-text';
 
 /** A moment as it is filmed, in a sentence whose quantities are changed where they stand. */
 export function FilmSentence({ moment }: { moment: Moment }) {
@@ -42,7 +41,6 @@ function FieldValue({ moment, name, field }: { moment: Moment; name: string; fie
         onChange={save}
       />
     );
-  if (field.kind === 'text') return <LiveText label={label} value={String(value)} onChange={save} />;
   if (field.unit === 'm')
     return <LiveLength label={label} value={Number(value)} min={field.min} onChange={save} />;
   const unit = field.unit === '' || field.unit === '°' ? field.unit : ` ${field.unit}`;

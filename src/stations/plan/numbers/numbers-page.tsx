@@ -1,14 +1,14 @@
 'use client';
-import { calmestLight, lightHolds } from '@/core/camera/sun';
+import { useMemo } from 'react';
 import { exposureOf, exposureValue } from '@/core/camera/exposure';
 import { calmPan, captureRates } from '@/core/camera/speed';
 import { readColour } from '@/core/camera/key-colour';
 import { edgeLeft, roomToMove } from '@/core/camera/reserve';
 import type { Setup } from '@/core/model/plan-records';
 import { usualDay } from '@/core/plan/plan';
-import { dayOf } from '@/core/plan/order/schedule';
+import { lightOfDay } from '@/core/plan/setup/day-light';
 import { perSecond, rateLabel, sameRate } from '@/core/time/rate';
-import { clockTime, instantOf } from '@/core/time/zone';
+import { clockTime } from '@/core/time/zone';
 import { sayLength } from '@/core/units';
 import { setDay, setPart } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
@@ -226,13 +226,8 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
 function SunCard({ setup }: { setup: Setup }) {
   const { snapshot, store, attempt } = useBench();
   const { day } = snapshot;
-  const placed = day && day.latitude !== null && day.longitude !== null;
-  const spot = placed ? { latitude: day.latitude ?? 0, longitude: day.longitude ?? 0 } : null;
+  const light = useMemo(() => lightOfDay(day), [day]);
   const save = (set: Parameters<typeof setDay>[2]) => attempt(() => setDay(store, snapshot, set));
-  const midnight = day ? instantOf(day.date, '00:00', day.zone) : 0;
-  const light = day && spot ? calmestLight(spot, midnight, midnight + 86_400_000, day) : null;
-  const start = day ? dayOf(day).start : 0;
-  const holds = day && spot ? (lightHolds(spot, start, day) - start) / 60_000 : 0;
   return (
     <Card
       title="Sun"
@@ -289,7 +284,7 @@ function SunCard({ setup }: { setup: Setup }) {
       .{' '}
       {day && light ? (
         <>
-          From {day.start} on {day.date} it holds for <b className="num">{holds} min</b>
+          From {day.start} on {day.date} it holds for <b className="num">{light.holds} min</b>
           {light.best && (
             <>
               ; longest from <b className="num">{clockTime(light.best.start, day.zone)}</b>,{' '}
