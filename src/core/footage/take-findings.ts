@@ -61,7 +61,7 @@ export function examineTake(
   const add = (finding: Omit<Finding, 'where'>, place = {}) =>
     findings.push({ ...finding, where: { ...where, ...place } });
   const steps = measure.times.slice(1).map((time, index) => time - measure.times[index]);
-  const usual = [...steps].sort()[steps.length >> 1] ?? 0;
+  const usual = steps.slice().sort()[steps.length >> 1] ?? 0;
   const uneven = steps.reduce((most, step) => Math.max(most, Math.abs(step - usual)), 0);
   if (usual > 0 && uneven > usual * 0.4) {
     add({
