@@ -56,6 +56,15 @@ describe('the plan in the store', () => {
     );
   });
 
+  it('says what to do while there is nothing, and while there is no setup', async () => {
+    const codes = async () => planOf(await read()).findings.map(({ code }) => code);
+    expect(await codes()).toEqual(['plan.empty']);
+    await createClone(store, await read(), 0, 8);
+    expect(await codes()).toEqual(['plan.no-setup']);
+    await addSetup(store, await read());
+    expect(await codes()).not.toContain('plan.no-setup');
+  });
+
   it('takes with a moment only the shots that nothing else needs, and undo brings them back', async () => {
     await addSetup(store, await read());
     const clone = await createClone(store, await read(), 0, 8);

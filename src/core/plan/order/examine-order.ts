@@ -88,9 +88,10 @@ function lightFindings(input: PlanInput, schedule: Schedule): Finding[] {
         allowed: { value: light.needed, unit: 'minutes' },
         facts: {
           ...facts,
-          best: best
-            ? `longest at ${clockTime(best.start, day.zone)}, ${best.minutes} min`
-            : 'not on this day',
+          best:
+            best && best.minutes > light.there
+              ? `longest at ${clockTime(best.start, day.zone)}, ${best.minutes} min`
+              : 'not on this day',
         },
       },
     ];

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { choice, day, moment, pass, plan, setup } from '../../__tests__/plan';
+import type { Finding } from '../../finding/finding';
+import { sayFinding } from '../../finding/say';
 import { momentKinds } from '../../recipes/films';
 import { dateOf, clockTime, instantOf } from '../../time/zone';
 import { examineSchedule } from './examine-order';
@@ -140,6 +142,29 @@ describe('the timetable', () => {
     const late = scheduleOf({ ...input, day: day({ ...lisbon, start: '18:00', end: '23:00' }) });
     expect(late.slots.filter((slot) => slot.late).map(({ shot }) => shot.setup)).toEqual(['b']);
     expect(late.order?.late).toBe(1);
+  });
+
+  it('says when sunlight does not hold for as long as filming takes, and when it would', () => {
+    const lisbon = { latitude: 38.72, longitude: -9.14 };
+    const found = (more: Parameters<typeof day>[0]) => {
+      const input = plan({
+        setups: [setup('a', { place: 'outside' })],
+        moments: [moment('clone', 0, 8)],
+        day: day({ ...lisbon, ...more }),
+      });
+      return examineSchedule(input, scheduleOf(input), {}).find(({ code }) => code.startsWith('plan.'));
+    };
+    const short = found({ start: '14:00', stops: 0.1, degrees: 3 });
+    expect(short).toMatchObject({ code: 'plan.light', severity: 'watch' });
+    expect(short?.measured?.value).toBeLessThan(short?.allowed?.value ?? 0);
+    expect(sayFinding(short as Finding, { takes: {}, grid: null }).text).toMatch(
+      /holds for \d+ min from 14:30, .*\((longest at \d\d:\d\d, \d+ min|not on this day)\)/,
+    );
+    expect(found({ start: '10:00', stops: 3, degrees: 90 })).toBeUndefined();
+    // North of the polar circle the sun stays down in November.
+    expect(found({ latitude: 78.2, longitude: 15.6, start: '10:00' })).toMatchObject({
+      code: 'plan.sun-down',
+    });
   });
 
   it('takes an empty plan, every kind at once, and 500 shots', () => {

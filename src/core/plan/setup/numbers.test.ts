@@ -41,6 +41,14 @@ describe('numbers of a setup', () => {
     expect(codes(examine(mended))).toContain('plan.sharp');
   });
 
+  it('says when no f-number holds every mark, and when no camera is fast enough', () => {
+    const marks = [mark('Near', 0, 0.6), mark('Far', 0.2, 30)];
+    const deep = examine(withSetup({ focal: 85, aperture: 2.8, height: 1.59 }, { marks }));
+    expect(deep.find(({ code }) => code === 'plan.too-deep')?.severity).toBe('stop');
+    const slow = moment('speed-ramp', 0, 8, { settings: { slow: 5, fast: 100, poses: 1 } });
+    expect(codes(examine(plan({ moments: [slow] })))).toContain('plan.no-rate');
+  });
+
   it('finds marks behind the camera and beside the frame', () => {
     expect(codes(examine(plan({ marks: [mark('Lost', 0, -1)] })))).toContain('plan.mark-behind');
     expect(codes(examine(plan({ marks: [mark('Aside', 3, 2)] })))).toContain('plan.mark-outside');
