@@ -8,6 +8,7 @@ import {
   flickerAllowed,
   flickerShare,
   isoFor,
+  lightWanted,
   markedAperture,
   shutterAngle,
   steadyShutter,
@@ -16,7 +17,7 @@ import {
 import { blurLength, calmPan, captureRateFor, playbackSpeed, slowestSpeed } from './speed';
 import { edgeLeft, pictureReserve, roomToMove, scaleForShift, uprightShare } from './reserve';
 import { gigabytes, supplies } from './storage';
-import { rankScreens, readColour } from './key-colour';
+import { coloursIn, rankScreens, readColour } from './key-colour';
 import { backdropGaps, depthOf, frameOf, lensCone, roomAt, tapeTo, type View } from './view';
 import { clearSkyLight, lightHolds, calmestLight, sunAt, sunDay } from './sun';
 
@@ -92,6 +93,8 @@ describe('exposure', () => {
   it('counts stops (APEX): f/2.8 to f/8 is 3.03, nominal 3', () => {
     expect(stopsBetween(2.8, 8)).toBeCloseTo(3.03, 2);
     expect(exposureValue(8, 1 / 125)).toBeCloseTo(12.97, 2); // ISO 2720: log2(N² / t)
+    // Three stops more ISO want three stops less light.
+    expect(lightWanted(8, 1 / 125, 800)).toBeCloseTo(exposureValue(8, 1 / 125) - 3, 10);
     expect(isoFor(800, 3)).toBe(6400);
     expect(markedAperture(6.8)).toBe(7.1);
     expect(markedAperture(7.15)).toBe(7.1);
@@ -178,6 +181,8 @@ describe('screen colour', () => {
     expect(rankScreens([green])[0].name).not.toBe('green');
     expect(rankScreens([readColour('#c01828'), readColour('#d8a080')])[0].name).toMatch(/green|blue/);
     expect(rankScreens([])[0].distance).toBe(Infinity);
+    expect(coloursIn('#28aa46, #1E50BE; #c81e28')).toEqual(['#28aa46', '#1E50BE', '#c81e28']);
+    expect(coloursIn('')).toEqual([]);
     expect(() => readColour('teal')).toThrow(expect.objectContaining({ code: 'colour' }));
   });
 });

@@ -7,6 +7,10 @@ export const stopsBetween = (first: number, second: number): number => 2 * Math.
 export const exposureValue = (aperture: number, seconds: number): number =>
   Math.log2(aperture ** 2 / seconds);
 
+/** The light that a setting wants, as an exposure value at ISO 100. */
+export const lightWanted = (aperture: number, seconds: number, iso: number): number =>
+  exposureValue(aperture, seconds) - Math.log2(iso / 100);
+
 /** The aperture scale in thirds of a stop as lenses are marked, from f/1 to f/32. */
 export const apertures: readonly number[] = [
   1, 1.1, 1.2, 1.4, 1.6, 1.8, 2, 2.2, 2.5, 2.8, 3.2, 3.5, 4, 4.5, 5, 5.6, 6.3, 7.1, 8, 9, 10, 11, 13, 14, 16,

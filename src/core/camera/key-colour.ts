@@ -20,6 +20,9 @@ export function readColour(text: string): Rgb {
   return [value >> 16, (value >> 8) & 255, value & 255];
 }
 
+/** The colours that a text lists, with spaces or commas between. */
+export const coloursIn = (text: string): string[] => text.split(/[\s,;]+/).filter(Boolean);
+
 /**
  * Screens by how far they lie from the nearest colour of clothes and set, furthest first.
  * @see CIE 142 (CIEDE2000)

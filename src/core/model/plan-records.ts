@@ -52,7 +52,7 @@ export const setupSchema = z
     /** the place whose picture size this one repeats */
     matches: id.nullable(),
     /** colours of clothes and set that a key screen has to keep away from, "#rrggbb" */
-    colours: z.string(),
+    colours: z.string().regex(/^(#?[0-9a-f]{6}(\s+|$))*$/i, 'give colours as six digits, like #2c5f8d'),
     /** picture behind the drawing: a take's id, or a picture of the person's own as `file:` and its id; unset is a sketch */
     still: z.string().nullable().optional(),
   })

@@ -7,7 +7,7 @@ import {
   steadyShutter,
   stopsBetween,
 } from '../../camera/exposure';
-import { rankScreens, readColour } from '../../camera/key-colour';
+import { coloursIn, rankScreens, readColour } from '../../camera/key-colour';
 import { pictureReserve, uprightShare, type Draw } from '../../camera/reserve';
 import { circleOfConfusion, usedSensor } from '../../camera/sensors';
 import { blurLength, captureRateFor, playbackSpeed, slowestSpeed } from '../../camera/speed';
@@ -113,7 +113,6 @@ export function setupNumbers(input: PlanInput, setup: Setup) {
   const travel = Math.max(0, ...planned.map(({ filming }) => filming.travel));
   const draws = drawsOf(planned, input.project);
   const open = 1 / setup.shutter;
-  const colours = setup.colours.split(/[\s,;]+/).filter((text) => /^#?[0-9a-f]{6}$/i.test(text));
   const distance = depths.length > 0 ? Math.min(...depths) : setup.focus;
   return {
     view,
@@ -145,7 +144,7 @@ export function setupNumbers(input: PlanInput, setup: Setup) {
     },
     blur: { travel, pixels: blurLength(travel * input.project.width, open) },
     supplies: { minutes, ...supplies(minutes, setup.capture.megabits, setup) },
-    screens: rankScreens(colours.map(readColour)),
+    screens: rankScreens(coloursIn(setup.colours).map(readColour)),
     match: matchNumbers(setup, input),
     backdrops: input.pieces
       .filter((piece) => piece.setup === setup.id && piece.what === 'backdrop')

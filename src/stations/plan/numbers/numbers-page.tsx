@@ -1,8 +1,8 @@
 'use client';
 import { useMemo } from 'react';
-import { exposureOf, exposureValue } from '@/core/camera/exposure';
+import { exposureOf, lightWanted } from '@/core/camera/exposure';
 import { calmPan, captureRates } from '@/core/camera/speed';
-import { readColour } from '@/core/camera/key-colour';
+import { coloursIn, readColour } from '@/core/camera/key-colour';
 import { edgeLeft, roomToMove } from '@/core/camera/reserve';
 import type { Setup } from '@/core/model/plan-records';
 import { usualDay } from '@/core/plan/plan';
@@ -59,7 +59,7 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
   const save = (label: string, set: Record<string, unknown>) =>
     attempt(() => setPart(store, setup.project, setup.id, label, set));
   const { needed, sharp, speed, shutter, reserve, blur, supplies, frame } = numbers;
-  const used = setup.colours.split(/[\s,;]+/).filter((text) => /^#[0-9a-f]{6}$/i.test(text));
+  const used = coloursIn(setup.colours);
   const rate = captureRates.findIndex((one) => sameRate(one, setup.capture.rate));
   return (
     <div className="grid grid-cols-[repeat(auto-fill,minmax(290px,1fr))] gap-3 p-5 max-sm:p-3">
@@ -129,10 +129,7 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
         flicker by up to <b className="num">{(shutter.flicker * 100).toFixed(0)} %</b>. Steady nearby: 1/
         {shutter.steady} s. 180° is 1/{(1 / exposureOf(180, setup.capture.rate)).toFixed(2)} s. With f/
         {setup.aperture} and ISO {setup.iso} that wants light of EV{' '}
-        <b className="num">
-          {(exposureValue(setup.aperture, 1 / setup.shutter) - Math.log2(setup.iso / 100)).toFixed(1)}
-        </b>
-        .
+        <b className="num">{lightWanted(setup.aperture, 1 / setup.shutter, setup.iso).toFixed(1)}</b>.
       </Card>
       <Card
         title="Capture rate"
@@ -190,7 +187,7 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
           value={setup.colours || 'colours like #8a2f24 #d8b48a'}
           onChange={(text) =>
             attempt(async () => {
-              const colours = text.split(/[\s,;]+/).filter(Boolean);
+              const colours = coloursIn(text);
               colours.forEach(readColour);
               await setPart(store, setup.project, setup.id, 'Colours', { colours: colours.join(' ') });
             })
