@@ -7,10 +7,10 @@ import { readPcm } from '@/core/formats/wav';
 import { toLinear } from '@/core/picture/colour';
 import { trackBeats } from '@/core/song/track';
 import { timeOfFrame } from '@/core/time/rate';
-import { cameraAt, canvasAt, expose, filmRate, type Fault } from './set/camera';
+import { cameraAt, canvasAt, expose, filmRate, type Fault } from '@/core/practice/camera';
 import { filmScene } from './set/film';
 import { scenes } from './set/scenes';
-import { drawWorkshop } from './set/workshop';
+import { drawWorkshop } from '@/core/practice/workshop';
 import { beatsPerBar, energyOf, sections, songBeats } from './song/score';
 import { playSong } from './song/synth';
 

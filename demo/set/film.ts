@@ -1,11 +1,11 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { frameOfTime, timeOfFrame } from '@/core/time/rate';
-import { cameraAt, canvasAt, expose, filmRate, filmSize } from './camera';
-import type { Canvas } from './canvas';
-import { drawMechanic } from './mechanic';
+import { cameraAt, canvasAt, expose, filmRate, filmSize } from '@/core/practice/camera';
+import type { Canvas } from '@/core/practice/canvas';
+import { drawMechanic } from '@/core/practice/mechanic';
 import type { Scene } from './scenes';
-import { drawBench, drawWorkshop } from './workshop';
+import { drawBench, drawWorkshop } from '@/core/practice/workshop';
 
 /** Raw pictures into an H.264 file, tagged BT.709, as a phone that is set up well would write it. */
 function encoder(path: string) {

@@ -1,6 +1,6 @@
-import type { Pose } from './mechanic';
-import { leftRole, rightRole } from './performance';
-import type { Fault } from './camera';
+import type { Pose } from '@/core/practice/mechanic';
+import { leftRole, rightRole } from '@/core/practice/performance';
+import type { Fault } from '@/core/practice/camera';
 
 /** One clip of the demo: who is in it, how long it runs and what goes wrong. */
 export type Scene = {

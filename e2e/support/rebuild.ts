@@ -20,6 +20,7 @@ export function rebuild(raw: {
     measures: new Map(raw.measures.map((one) => [one.key, one])),
     halted: new Map(),
     renders: [],
+    conflicts: [],
   };
   for (const measure of raw.measures) {
     if (measure.value.method === 'take-1')

@@ -1,43 +1,19 @@
 import { refuse } from '@/core/error';
 import { recordSchema, type AnyRecord } from '@/core/model/records';
-import { HybridClock } from './clock';
-import type { Command, FieldOp, Store, StoredRecord } from './db';
+import { applyOps, fieldOf, same } from './apply';
+import type { Command, FieldOp, Store } from './db';
 
 /** One thing to change: a new record, fields of one (dots lead inwards), or its end. */
 export type Edit =
   { create: AnyRecord } | { record: string; set: Record<string, unknown> } | { remove: string };
-
-const clock = new HybridClock(Math.random().toString(36).slice(2, 8).padEnd(6, '0'));
-
-const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
-
-/** The value of a field whose name may lead inwards: "settings.feather". */
-export function fieldOf(record: object, path: string): unknown {
-  return path
-    .split('.')
-    .reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], record);
-}
-
-/** A record with a field set; dots lead inwards. */
-export function withField<Value extends object>(record: Value, path: string, value: unknown): Value {
-  const [key, ...rest] = path.split('.');
-  const inner = rest.length
-    ? withField({ ...(record as Record<string, object>)[key] }, rest.join('.'), value)
-    : value;
-  return { ...record, [key]: inner };
-}
 
 /** Writes operations onto records; every result must satisfy the schema. */
 async function write(store: Store, ops: readonly FieldOp[], stamp: string): Promise<void> {
   const ids = [...new Set(ops.map((op) => op.record))];
   const found = await store.records.bulkGet(ids);
   for (const [index, id] of ids.entries()) {
-    let record = found[index] ?? ({ id, stamps: {} } as unknown as StoredRecord);
-    for (const op of ops.filter((one) => one.record === id)) {
-      record = withField(record, op.field, op.after);
-      record = { ...record, stamps: { ...record.stamps, [op.field]: stamp } };
-    }
-    record = { ...record, changed: Date.now() };
+    const mine = ops.filter((one) => one.record === id);
+    const record = applyOps(found[index], id, mine, stamp);
     const checked = recordSchema.safeParse(record);
     if (!checked.success) {
       const [issue] = checked.error.issues;
@@ -48,6 +24,13 @@ async function write(store: Store, ops: readonly FieldOp[], stamp: string): Prom
     }
     await store.records.put(record);
   }
+}
+
+/** A stamp later than everything in this store, whatever the device's clock says. */
+async function nextStamp(store: Store): Promise<string> {
+  const last = await store.commands.orderBy('id').last();
+  if (last) store.clock.saw(last.id);
+  return store.clock.next();
 }
 
 /**
@@ -81,7 +64,7 @@ export async function change(
       }
     }
     if (ops.length === 0) return null;
-    const command: Command = { id: clock.next(), project, label, ops, automatic };
+    const command: Command = { id: await nextStamp(store), project, label, ops, automatic };
     await write(store, ops, command.id);
     await store.commands.add(command);
     return command;
@@ -94,7 +77,8 @@ export function historyOf(commands: readonly Command[]): { undo: Command | null;
   const undone: Command[] = [];
   const byId = new Map(commands.map((command) => [command.id, command]));
   for (const command of commands) {
-    if (command.automatic) continue;
+    // What came from another device is taken back there, not here.
+    if (command.automatic || command.elsewhere) continue;
     if (command.undoes) {
       done.pop();
       undone.push(byId.get(command.undoes) as Command);
@@ -112,7 +96,6 @@ export function historyOf(commands: readonly Command[]): { undo: Command | null;
 async function step(store: Store, project: string, way: 'undo' | 'redo'): Promise<Command | null> {
   return store.transaction('rw', store.records, store.commands, async () => {
     const commands = await store.commands.where({ project }).sortBy('id');
-    commands.forEach((command) => clock.saw(command.id));
     const target = historyOf(commands)[way];
     if (!target) return null;
     const ops: FieldOp[] = [];
@@ -129,7 +112,7 @@ async function step(store: Store, project: string, way: 'undo' | 'redo'): Promis
       ops.push({ ...op, before: now, after: op.field === 'alive' ? Boolean(to) : to });
     }
     const link = way === 'undo' ? { undoes: target.id } : { redoes: target.id };
-    const command: Command = { id: clock.next(), project, label: target.label, ops, ...link };
+    const command: Command = { id: await nextStamp(store), project, label: target.label, ops, ...link };
     await write(store, ops, command.id);
     await store.commands.add(command);
     return target;

@@ -1,26 +1,22 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { z } from 'zod';
 import type { CoreError } from '@/core/error';
+import type { commandSchema, fieldOpSchema } from '@/core/model/command';
 import type { Comparison, Probe, SeamMeasure, SongMeasure, Still, TakeMeasure } from '@/core/model/measures';
 import type { AnyRecord, RecordKind } from '@/core/model/records';
 import type { BeatTrack } from '@/core/song/track';
+import { HybridClock } from './clock';
 
 /** A record with the stamp of the last change of each field. */
 export type StoredRecord = AnyRecord & { stamps: Record<string, string> };
 
-/** One field that changed. Deletion is a change of `alive`; nothing is ever removed. */
-export type FieldOp = { record: string; kind: RecordKind; field: string; before: unknown; after: unknown };
+export type FieldOp = Omit<z.infer<typeof fieldOpSchema>, 'kind'> & { kind: RecordKind };
 
-/** What a person did, in one step. */
-export type Command = {
-  /** stamp of the hybrid clock; sorts by time */
-  id: string;
-  project: string;
-  label: string;
+/** A step, as this store keeps it. */
+export type Command = Omit<z.infer<typeof commandSchema>, 'ops'> & {
   ops: FieldOp[];
-  /** done by the bench, not the person: undo passes over it */
-  automatic?: boolean;
-  undoes?: string;
-  redoes?: string;
+  /** brought in from another device: undo passes over it here */
+  elsewhere?: boolean;
 };
 
 /** A file that was brought in. The bytes lie in `originals`. */
@@ -32,6 +28,8 @@ export type Media = {
   size: number;
   fingerprint: string;
   place: 'blob';
+  /** when its recording began by its camera's clock, milliseconds since 1970; null where the file does not say */
+  recorded?: number | null;
   probe: Probe | null;
   problem: CoreError | null;
   created: number;
@@ -60,6 +58,40 @@ export type Render = {
   created: number;
 };
 
+/** A recording that is being made here; its bytes lie in `chunks` until it is a file of the project. */
+export type Recording = {
+  id: string;
+  project: string;
+  log: string;
+  type: string;
+  name: string;
+  /** milliseconds since 1970 */
+  started: number;
+};
+
+/** Pictures of a setup's empty set as this device's camera shows it, to watch against. Never leaves the device. */
+export type SetReference = {
+  setup: string;
+  project: string;
+  camera: string;
+  taken: number;
+  pictures: { width: number; height: number; data: Uint8ClampedArray }[];
+};
+
+/** A field that two devices changed differently; the later change holds until somebody chooses. */
+export type Conflict = {
+  id: string;
+  project: string;
+  record: string;
+  field: string;
+  here: unknown;
+  there: unknown;
+  /** which of the two is in force */
+  holds: 'here' | 'there';
+  /** labels of the steps that made the change */
+  labels: { here: string; there: string };
+};
+
 /** The browser's store. Large bytes lie in tables of their own that no live query reads. */
 export class Store extends Dexie {
   declare records: EntityTable<StoredRecord, 'id'>;
@@ -68,11 +100,19 @@ export class Store extends Dexie {
   declare measures: EntityTable<Measure, 'key'>;
   declare halted: EntityTable<Halted, 'key'>;
   declare renders: EntityTable<Render, 'id'>;
+  declare recordings: EntityTable<Recording, 'id'>;
+  declare references: EntityTable<SetReference, 'setup'>;
+  declare conflicts: EntityTable<Conflict, 'id'>;
+  declare chunks: Table<{ recording: string; index: number; blob: Blob }, [string, number]>;
   declare originals: Table<{ id: string; blob: Blob }, string>;
   declare proxies: Table<{ id: string; blob: Blob }, string>;
   declare stills: Table<{ id: string; stills: Still[] }, string>;
 
-  constructor(name = 'fickle-ribbon') {
+  /** @param clock stamps this store's changes; one for each device */
+  constructor(
+    name = 'fickle-ribbon',
+    readonly clock = new HybridClock(newNode()),
+  ) {
     super(name);
     this.version(1).stores({
       records: 'id, kind, project',
@@ -85,7 +125,15 @@ export class Store extends Dexie {
       proxies: 'id',
       stills: 'id',
     });
+    this.version(2).stores({
+      recordings: 'id, project',
+      chunks: '[recording+index], recording',
+      references: 'setup, project',
+      conflicts: 'id, project',
+    });
   }
 }
+
+const newNode = () => Math.random().toString(36).slice(2, 8).padEnd(6, '0');
 
 export const newId = (): string => crypto.randomUUID();

@@ -13,12 +13,13 @@ import type {
 } from '@/core/model/records';
 import { isClone } from '@/core/model/records';
 import type { Day, Item, Mark, Pass, Piece, Setup, ShotChoice, Tick, Zone } from '@/core/model/plan-records';
+import type { Log, Move, Pickup, Strike } from '@/core/model/shoot-records';
 import type { BeatGrid } from '@/core/time/grid';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
 import { clone } from '@/core/recipes/clone';
 import type { ChosenTake, CloneMaterial } from '@/core/recipes/clone/material';
-import type { Halted, Media, Measure, Render, Store } from './db';
+import type { Conflict, Halted, Media, Measure, Render, Store } from './db';
 
 /** Everything small about a project at one instant; what screens draw and work is found from. */
 export type Snapshot = {
@@ -42,6 +43,11 @@ export type Snapshot = {
   day: Day | null;
   ticks: Tick[];
   items: Item[];
+  logs: Log[];
+  strikes: Strike[];
+  pickups: Pickup[];
+  moves: Move[];
+  conflicts: Conflict[];
   media: Map<string, Media>;
   measures: Map<string, Measure>;
   halted: Map<string, Halted>;
@@ -74,17 +80,22 @@ export function arrange(records: readonly AnyRecord[]) {
     day: made('day')[0] ?? null,
     ticks: made('tick'),
     items: made('item'),
+    logs: aliveOf(records, 'log').sort((a, b) => a.started - b.started || (a.id < b.id ? -1 : 1)),
+    strikes: made('strike'),
+    pickups: made('pickup'),
+    moves: made('move'),
   };
 }
 
 /** Reads a project; null where it is not there. */
 export async function readSnapshot(store: Store, projectId: string): Promise<Snapshot | null> {
-  const [records, media, measures, halted, renders] = await Promise.all([
+  const [records, media, measures, halted, renders, conflicts] = await Promise.all([
     store.records.where({ project: projectId }).toArray(),
     store.media.where({ project: projectId }).toArray(),
     store.measures.where({ project: projectId }).toArray(),
     store.halted.where({ project: projectId }).toArray(),
     store.renders.where({ project: projectId }).toArray(),
+    store.conflicts.where({ project: projectId }).toArray(),
   ]);
   const [project] = aliveOf(records, 'project');
   if (!project) return null;
@@ -95,6 +106,7 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
     measures: new Map(measures.map((one) => [one.key, one])),
     halted: new Map(halted.map((one) => [one.key, one])),
     renders: renders.sort((a, b) => b.created - a.created),
+    conflicts,
   };
 }
 

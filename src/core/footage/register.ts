@@ -234,7 +234,7 @@ function refine(anchors: Anchors, frame: Level, start: Similarity, rounds: numbe
     w = next;
     if (moved < 0.004) break;
   }
-  return { w, residual, spread };
+  return { w, residual, spread, gain };
 }
 
 /** `w` after the inverse of the small step `d`; the step was estimated on the reference's side. */
@@ -281,5 +281,7 @@ export function registerFrame(reference: GrayImage | Reference, frame: GrayImage
     scale,
     agreement: fits / last.residual.length,
   };
-  return Object.values(result).every(Number.isFinite) && scale > 0.5 && scale < 2 ? result : none;
+  // A picture without the reference's contrast "fits" by being flat: a covered lens, black, plain noise.
+  const flat = last.gain < 0.15;
+  return Object.values(result).every(Number.isFinite) && scale > 0.5 && scale < 2 && !flat ? result : none;
 }

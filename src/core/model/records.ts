@@ -4,6 +4,7 @@ import { rateSchema } from '../time/rate';
 import { beatGridSchema } from '../time/grid';
 import { films, momentKinds, type MomentKind } from '../recipes/films';
 import { planSchemas } from './plan-records';
+import { shootSchemas } from './shoot-records';
 
 const { id } = base;
 
@@ -120,6 +121,7 @@ export const recordSchema = z.discriminatedUnion('kind', [
   takeSchema,
   momentSchema,
   ...planSchemas,
+  ...shootSchemas,
 ]);
 
 export type Project = z.infer<typeof projectSchema>;

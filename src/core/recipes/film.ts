@@ -44,6 +44,8 @@ export type ShotNeed = {
   /** moves set dressing: comes after the performer's takes */
   dressing?: true;
   clothes?: string;
+  /** each of these is filmed, so that some pair fits */
+  variations?: readonly string[];
   /** filmed in the moment's second place */
   second?: true;
 };

@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react';
 import { setupSchema, type Setup } from '@/core/model/plan-records';
 import { setupNumbers } from '@/core/plan/setup/numbers';
-import { withField } from '@/store/change';
+import { withField } from '@/store/apply';
 import { useBench } from '@/ui/bench-context';
 
 /** Hears of a field's value while it is typed or dragged; null when that is over. */

@@ -19,6 +19,9 @@ const notes: Record<CloneWay, string> = {
   mirror: 'Hold the pose in silence for the length of the answer, before and after each line.',
 };
 
+/** A touch has to meet a copy that is not there: one of these will fit. Common practice, no published source. */
+const contactVariations = ['closer', 'further', 'straighter', 'lower'] as const;
+
 /** Frames in which a limb crosses the join, as a share of the moment. Common practice, no published source. */
 const crossing: Record<CloneWay, number> = { meet: 0, contact: 0.12, shared: 0.08, mirror: 0.02 };
 
@@ -33,6 +36,7 @@ function film({ way = 'meet' }: { way?: CloneWay }, footing: Footing): Filming {
       action('left', 'Left: first role', notes[way], length, { takes, after: ['first-plate'] }),
       action('right', 'Right: her copy', notes[way], length, {
         takes,
+        ...(way === 'contact' ? { variations: contactVariations } : {}),
         same: way === 'contact' ? [...lockedSame, 'eye height'] : lockedSame,
         ...(way === 'shared' ? { straightAfter: 'left' } : { after: ['left'] }),
       }),

@@ -1,4 +1,4 @@
-import { seeded } from '@/core/random';
+import { seeded } from '../random';
 
 /** Smooth noise -1..1 over the plane. */
 export function smoothNoise(seed: number): (x: number, y: number) => number {

@@ -1,5 +1,5 @@
 import { bar, box, disc, type Canvas, type Paint, type Rgb } from './canvas';
-import { seeded } from '@/core/random';
+import { seeded } from '../random';
 import { smoothNoise } from './noise';
 
 const plaster = smoothNoise(11);

@@ -1,7 +1,7 @@
-import { placementMatrix } from '@/core/footage/placement';
-import { inPlace } from '@/core/footage/placement';
-import type { Placement } from '@/core/footage/register';
-import { seeded } from '@/core/random';
+import { placementMatrix } from '../footage/placement';
+import { inPlace } from '../footage/placement';
+import type { Placement } from '../footage/register';
+import { seeded } from '../random';
 import { Canvas } from './canvas';
 
 /** Something that went wrong on the set; times in seconds of the take. */

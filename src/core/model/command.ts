@@ -1,0 +1,37 @@
+import { z } from 'zod';
+
+/** A stamp of the hybrid clock: time and count in base 36, then the device. Sorts as text. */
+export const stampSchema = z
+  .string()
+  .regex(/^[0-9a-z]{9}:[0-9a-z]{4}:[0-9a-z]{1,12}$/, 'no stamp of this clock');
+
+/** Milliseconds since 1970 at which a stamp was made. */
+export const timeOfStamp = (stamp: string): number => parseInt(stamp.slice(0, 9), 36);
+
+/** Names that lead out of a record instead of into it. */
+const leadsOut = /(^|\.)(__proto__|constructor|prototype)(\.|$)/;
+
+/** One field that changed; dots lead inwards. Deletion is a change of `alive`; nothing is ever removed. */
+export const fieldOpSchema = z.object({
+  record: z.string().min(1).max(200),
+  kind: z.string().min(1).max(40),
+  field: z
+    .string()
+    .min(1)
+    .max(200)
+    .refine((field) => !leadsOut.test(field), 'no field of a record'),
+  before: z.unknown().optional(),
+  after: z.unknown().optional(),
+});
+
+/** What a person, or the bench by itself, did in one step. */
+export const commandSchema = z.object({
+  id: stampSchema,
+  project: z.string().min(1),
+  label: z.string().max(200),
+  ops: z.array(fieldOpSchema),
+  /** done by the bench, not the person: undo passes over it */
+  automatic: z.boolean().optional(),
+  undoes: z.string().optional(),
+  redoes: z.string().optional(),
+});

@@ -1,0 +1,162 @@
+import type { Finding } from '../finding/finding';
+import { cornerMove, scalePlacement } from '../footage/placement';
+import { prepareReference, registerFrame, type Placement, type Reference } from '../footage/register';
+import type { RgbaImage, Size } from '../picture/image';
+import { sample } from './sampled';
+import { watchAllowed } from './alarms';
+
+/** A move that was filmed once, as pictures with the seconds since it began. */
+export type FirstPass = { size: Size; stops: { time: number; reference: Reference }[] };
+
+/** How a later pass lay at one of its times, delivery pixels. `late` in seconds: > 0 where it lags behind. */
+export type PassPoint = { time: number; placement: Placement; move: number; late: number };
+
+/**
+ * A pass that repeats a move drifts by a little and may start late. Position within a pass that is free of
+ * performers moving is asked only of the set: registration leaves them out.
+ */
+export class MovingPass {
+  private first: FirstPass | null = null;
+  private recording: FirstPass = { size: { width: 0, height: 0 }, stops: [] };
+  private points: PassPoint[] = [];
+
+  constructor(private readonly delivery: Size) {}
+
+  hasFirst(): boolean {
+    return this.first !== null;
+  }
+
+  /** Begins a pass; the first one that was finished is what all others are held against. */
+  begin(): void {
+    this.recording = { size: { width: 0, height: 0 }, stops: [] };
+    this.points = [];
+  }
+
+  /**
+   * Takes a picture of the running pass.
+   * @param time seconds since the move began
+   * @returns how it lies against the first pass at the matching time; null during the first pass
+   * @throws CoreError `sizes-differ` where the picture has another size than the first pass
+   */
+  push(image: RgbaImage, time: number): PassPoint | null {
+    const { luma } = sample(image);
+    if (!this.first) {
+      this.recording.size = { width: luma.width, height: luma.height };
+      this.recording.stops.push({ time, reference: prepareReference(luma) });
+      return null;
+    }
+    const { stops, size } = this.first;
+    const near = nearest(stops, time);
+    const factor = Math.max(this.delivery.width / size.width, this.delivery.height / size.height);
+    const seen = { width: size.width * factor, height: size.height * factor };
+    const at = (index: number) => {
+      const placement = scalePlacement(registerFrame(stops[index].reference, luma), factor);
+      return { placement, move: cornerMove(placement, seen), time: stops[index].time };
+    };
+    const here = at(near);
+    const travel = speedAt(this.first, near, factor);
+    const along = travel.perSecond > 1 ? travel : null;
+    // What lies along the way of the move is lateness; what is left beside it is drift.
+    const ahead = along ? (here.placement.dx * along.x + here.placement.dy * along.y) / along.perSecond : 0;
+    const late = along ? time - here.time - ahead : 0;
+    const rest = along
+      ? {
+          ...here.placement,
+          dx: here.placement.dx - ahead * along.perSecond * along.x,
+          dy: here.placement.dy - ahead * along.perSecond * along.y,
+        }
+      : here.placement;
+    const point = { time, placement: rest, move: cornerMove(rest, seen), late };
+    this.points.push(point);
+    return point;
+  }
+
+  /** Ends the pass. @returns what is to be said of it; a first pass becomes the one to be held against */
+  finish(): { findings: Finding[]; points: PassPoint[]; first: boolean } {
+    if (!this.first) {
+      const enough = this.recording.stops.length >= 4;
+      if (enough) this.first = this.recording;
+      const { stops } = this.recording;
+      const finding: Finding = enough
+        ? {
+            code: 'pass.first',
+            severity: 'fine',
+            where: {},
+            measured: { value: stops[stops.length - 1].time - stops[0].time, unit: 'seconds' },
+            facts: { pictures: stops.length },
+          }
+        : { code: 'pass.short', severity: 'fix', where: {}, facts: { pictures: stops.length } };
+      return { findings: [finding], points: [], first: true };
+    }
+    return { findings: judge(this.points), points: this.points, first: false };
+  }
+}
+
+function nearest(stops: FirstPass['stops'], time: number): number {
+  let best = 0;
+  stops.forEach((stop, index) => {
+    if (Math.abs(stop.time - time) < Math.abs(stops[best].time - time)) best = index;
+  });
+  return best;
+}
+
+/** How fast the set moves through the picture at a stop of the first pass, delivery pixels a second. */
+function speedAt({ stops }: FirstPass, index: number, factor: number) {
+  const [before, after] = [stops[Math.max(0, index - 1)], stops[Math.min(stops.length - 1, index + 1)]];
+  const seconds = after.time - before.time;
+  const { dx, dy } = registerFrame(before.reference, after.reference.gray);
+  const length = Math.hypot(dx, dy);
+  return {
+    perSecond: seconds > 0 ? (length * factor) / seconds : 0,
+    x: length > 0 ? dx / length : 0,
+    y: length > 0 ? dy / length : 0,
+  };
+}
+
+const middle = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
+
+// A pass that is two frames late can be moved on the timeline; drift up to ten times a join's allowance is
+// corrected picture by picture. Common practice, no published source.
+const lateAllowed = 0.08;
+
+function judge(points: readonly PassPoint[]): Finding[] {
+  const fitting = points.filter(({ placement }) => placement.agreement >= watchAllowed.agreement);
+  if (fitting.length < Math.max(3, points.length / 2))
+    return [
+      {
+        code: 'pass.other',
+        severity: 'stop',
+        where: {},
+        measured: { value: fitting.length / Math.max(1, points.length), unit: 'share' },
+      },
+    ];
+  const late = middle(fitting.map((point) => point.late));
+  const uneven = Math.max(...fitting.map((point) => Math.abs(point.late - late)));
+  const worst = fitting.reduce((most, point) => (point.move > most.move ? point : most));
+  const findings: Finding[] = [];
+  if (Math.abs(late) > lateAllowed)
+    findings.push({
+      code: 'pass.late',
+      severity: 'watch',
+      where: {},
+      measured: { value: late, unit: 'seconds' },
+      allowed: { value: lateAllowed, unit: 'seconds' },
+    });
+  if (uneven > 2 * lateAllowed)
+    findings.push({
+      code: 'pass.uneven',
+      severity: 'fix',
+      where: {},
+      measured: { value: uneven, unit: 'seconds' },
+      allowed: { value: 2 * lateAllowed, unit: 'seconds' },
+    });
+  const drift = 10 * watchAllowed.move;
+  findings.push({
+    code: worst.move > drift ? 'pass.drift' : 'pass.fits',
+    severity: worst.move > drift ? 'fix' : 'fine',
+    where: { from: worst.time },
+    measured: { value: worst.move, unit: 'px' },
+    allowed: { value: drift, unit: 'px' },
+  });
+  return findings;
+}

@@ -1,0 +1,71 @@
+import { refuse } from '../error';
+import type { RgbaImage, Size } from '../picture/image';
+
+/** Cells that a picture is judged in. */
+export const cells: Size = { width: 64, height: 36 };
+/** Longest side at which the camera's position is measured. */
+const watchSide = 640;
+
+/** What a check needs of one picture, taken from it in one go. */
+export type Sampled = {
+  /** luma, 0..255, at the size in which positions are measured */
+  luma: { width: number; height: number; data: Float32Array };
+  /** mean display codes of each cell, three a cell */
+  colour: Float32Array;
+  /** mean square of the second difference of each cell's luma: fine detail and noise */
+  detail: Float32Array;
+  /** size of the picture it was taken from */
+  from: Size;
+};
+
+/**
+ * Takes what a check needs from a picture.
+ * @throws CoreError `watch.small` under 64 × 36 pixels
+ */
+export function sample(image: RgbaImage): Sampled {
+  const { width, height, data } = image;
+  if (width < cells.width || height < cells.height || data.length < width * height * 4)
+    return refuse('watch.small', 'This picture is too small to be watched. Choose a larger size.');
+  const factor = Math.max(1, Math.ceil(Math.max(width, height) / watchSide));
+  const [lw, lh] = [Math.floor(width / factor), Math.floor(height / factor)];
+  const luma = new Float32Array(lw * lh);
+  const count = cells.width * cells.height;
+  const sums = new Float32Array(count * 3);
+  const detail = new Float32Array(count);
+  const places = new Float32Array(count);
+  const column = Uint8Array.from({ length: width }, (_, x) => Math.floor((x * cells.width) / width));
+  // Two lines back are enough for the second difference down.
+  let [before, last, line] = [new Float32Array(width), new Float32Array(width), new Float32Array(width)];
+  for (let y = 0; y < height; y++) {
+    const row = Math.floor((y * cells.height) / height) * cells.width;
+    const into = Math.floor(y / factor) * lw;
+    const kept = y < lh * factor;
+    for (let x = 0, at = y * width * 4; x < width; x++, at += 4) {
+      const [red, green, blue] = [data[at], data[at + 1], data[at + 2]];
+      const value = 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+      line[x] = value;
+      const cell = row + column[x];
+      sums[cell * 3] += red;
+      sums[cell * 3 + 1] += green;
+      sums[cell * 3 + 2] += blue;
+      places[cell]++;
+      if (kept) {
+        const small = factor === 1 ? x : (x / factor) | 0;
+        if (small < lw) luma[into + small] += value;
+      }
+      if (y > 1 && x > 1) {
+        const across = line[x - 2] - 2 * line[x - 1] + value;
+        const down = before[x] - 2 * last[x] + value;
+        detail[cell] += across * across + down * down;
+      }
+    }
+    [before, last, line] = [last, line, before];
+  }
+  const area = factor * factor;
+  if (area > 1) for (let at = 0; at < luma.length; at++) luma[at] /= area;
+  for (let cell = 0; cell < count; cell++) {
+    for (let channel = 0; channel < 3; channel++) sums[cell * 3 + channel] /= places[cell];
+    detail[cell] /= places[cell];
+  }
+  return { luma: { width: lw, height: lh, data: luma }, colour: sums, detail, from: { width, height } };
+}
