@@ -8,13 +8,12 @@ export function fieldOf(record: object, path: string): unknown {
     .reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], record);
 }
 
-/** A record with a field set; dots lead inwards. */
+/** A record with a field set, or without it where the value is undefined; dots lead inwards. */
 export function withField<Value extends object>(record: Value, path: string, value: unknown): Value {
   const [key, ...rest] = path.split('.');
-  const inner = rest.length
-    ? withField({ ...(record as Record<string, object>)[key] }, rest.join('.'), value)
-    : value;
-  return { ...record, [key]: inner };
+  const { [key]: now, ...others } = record as Record<string, unknown>;
+  const inner = rest.length ? withField({ ...(now as object) }, rest.join('.'), value) : value;
+  return (inner === undefined ? others : { ...record, [key]: inner }) as Value;
 }
 
 /** A record, or none yet, with the operations of one command; each field takes the command's stamp. */

@@ -61,7 +61,7 @@ export async function gatherBundle(
       version: bundleVersion,
       made: Date.now(),
       project: { id: project, name: record.name },
-      setup: place?.kind === 'setup' ? { id: place.id, name: place.name } : null,
+      setup: setup ? { id: setup, name: place?.kind === 'setup' ? place.name : 'a setup' } : null,
       commands,
       media,
     },
