@@ -1,5 +1,5 @@
 import { readPcm, toPcm, wavHead } from '@/core/formats/wav';
-import { countIn, soundOfClicks, type Click } from '@/core/song/click';
+import { countIn, layBeep, soundOfClicks, type Click } from '@/core/song/click';
 import { Resampler } from '@/core/song/resample';
 import { stretch } from '@/core/song/stretch';
 import { mixed } from './measure-song';
@@ -31,16 +31,19 @@ export type ClickTrackTask = {
   /** seconds of a beat where the passage begins, and beats in its bar, for the count-in */
   beat: number;
   beatsPerBar: number;
+  /** seconds before the count, with a beep at one of them for lining up */
+  slate?: { seconds: number; beep: number };
 };
 
 /** For playback on the set: a count that can be spoken, then the passage; song on the left, clicks on the right. */
 export async function clickTrack(task: ClickTrackTask): Promise<Blob> {
-  const { from, to, speed } = task;
+  const { from, to, speed, slate } = task;
   const count = countIn(task.beat / speed, task.beatsPerBar);
-  const lead = Math.round(count.length * sampleRate);
+  const before = slate?.seconds ?? 0;
+  const lead = Math.round((before + count.length) * sampleRate);
   const length = Math.round(((to - from) / speed) * sampleRate);
   const clicks = [
-    ...count.clicks,
+    ...count.clicks.map((click) => ({ ...click, time: click.time + before })),
     ...task.clicks
       .filter(({ time }) => time >= from - 1e-6 && time < to)
       .map(({ time, accent }) => ({ time: lead / sampleRate + (time - from) / speed, accent })),
@@ -52,6 +55,7 @@ export async function clickTrack(task: ClickTrackTask): Promise<Blob> {
     const passage = song.slice(Math.round(from * sampleRate), Math.round(to * sampleRate));
     left.set(atSpeed(passage, speed, task.keepPitch).subarray(0, length), lead);
   }
+  if (slate) for (const channel of [left, right]) layBeep(channel, slate.beep, sampleRate);
   return wavOf([left, right]);
 }
 

@@ -1,10 +1,12 @@
 import type { Finding } from '@/core/finding/finding';
 import { examineTake } from '@/core/footage/take-findings';
 import { clone } from '@/core/recipes/clone';
+import type { Board } from '@/core/shoot/board';
 import type { Plan } from './plan';
 import {
   comparisonOf,
   materialOf,
+  plateFor,
   plateOf,
   rulerOf,
   songMeasure,
@@ -12,18 +14,42 @@ import {
   type Snapshot,
 } from './snapshot';
 
-export type StationName = 'song' | 'plan' | 'match' | 'build' | 'deliver';
+export type StationName = 'song' | 'plan' | 'shoot' | 'match' | 'build' | 'deliver';
 
 /** Findings of each station, computed from what is there now. */
 export function findingsOf(snapshot: Snapshot, plan: Plan): Record<StationName, Finding[]> {
   return {
     song: songFindings(snapshot),
     plan: plan.findings,
+    shoot: plan.boards.flatMap(boardFindings),
     match: takeFindings(snapshot),
     build: momentFindings(snapshot),
     deliver:
       snapshot.clones.length === 0 ? [] : momentFindings(snapshot).filter((one) => one.severity === 'stop'),
   };
+}
+
+/** What a setup still lacks once it was begun; one that nobody has filmed in yet is no finding. */
+function boardFindings(board: Board): Finding[] {
+  const where = { setup: board.setup };
+  const logs = board.rows.flatMap((row) => row.logs);
+  const findings: Finding[] = [];
+  const count = (value: number) => ({ value, unit: 'count' as const });
+  const drafts = logs.filter(({ draft, rating }) => draft && rating === 'good').length;
+  if (drafts > 0) findings.push({ code: 'shoot.draft', severity: 'watch', where, measured: count(drafts) });
+  const given = board.struck?.given.length ?? 0;
+  if (given > 0) findings.push({ code: 'shoot.given', severity: 'watch', where, measured: count(given) });
+  if (board.struck) return findings;
+  if (board.ready) findings.push({ code: 'shoot.ready', severity: 'fine', where });
+  else if (logs.length > 0)
+    findings.push({
+      code: 'shoot.missing',
+      severity: 'fix',
+      where,
+      measured: count(board.missing.length),
+      facts: { of: board.rows.length, next: board.next?.title ?? '' },
+    });
+  return findings;
 }
 
 function songFindings(snapshot: Snapshot): Finding[] {
@@ -59,9 +85,9 @@ function problems(snapshot: Snapshot, belongs: (media: { type: string }) => bool
 
 function takeFindings(snapshot: Snapshot): Finding[] {
   const findings = problems(snapshot, (media) => !media.type.startsWith('audio'));
-  const plate = plateOf(snapshot);
   const { project, takes } = snapshot;
-  if (takes.length > 0 && !plate) findings.push({ code: 'setup.no-plate', severity: 'fix', where: {} });
+  if (takes.length > 0 && !plateOf(snapshot))
+    findings.push({ code: 'setup.no-plate', severity: 'fix', where: {} });
   for (const take of takes) {
     const measure = takeMeasure(snapshot, take);
     const media = snapshot.media.get(take.media);
@@ -78,6 +104,7 @@ function takeFindings(snapshot: Snapshot): Finding[] {
         facts: { degrees: media.probe.video.turned },
       });
     }
+    const plate = plateFor(snapshot, take);
     const comparison = take.role === 'none' ? null : comparisonOf(snapshot, take, plate);
     findings.push(
       ...examineTake(

@@ -8,7 +8,7 @@ import type { SeamTask } from '@/media/solve-seam';
 import {
   compareKey,
   materialOf,
-  plateOf,
+  plateFor,
   rulerOf,
   seamKey,
   songKey,
@@ -53,8 +53,8 @@ export function needsOf(snapshot: Snapshot): Need[] {
     if (!media.has(take.media)) continue;
     want({ kind: 'take', key: takeKey(take.media), label: `Measuring ${take.name}`, media: take.media });
   }
-  const plate = plateOf(snapshot);
   for (const take of takes) {
+    const plate = plateFor(snapshot, take);
     if (!plate || take.id === plate.id || take.role === 'none') continue;
     if (!measures.has(takeKey(take.media)) || !measures.has(takeKey(plate.media))) continue;
     const key = compareKey(take.media, plate.media);

@@ -9,6 +9,7 @@ import { priceOf, type Price } from '@/core/plan/advice/price';
 import type { Order } from '@/core/plan/order/order';
 import { scheduleOf, type OrderTask, type Schedule } from '@/core/plan/order/schedule';
 import { planMoments, setupOf, type PlannedMoment } from '@/core/plan/shots';
+import { boardOf, type Board } from '@/core/shoot/board';
 import { adviseStyle, type SectionEnergy } from '@/core/plan/advice/style';
 import { examineZones } from '@/core/plan/setup/zones';
 import { energyOf, type Energy } from '@/core/song/energy';
@@ -26,6 +27,8 @@ export type Plan = {
   sections: SectionEnergy[];
   names: Record<string, string>;
   findings: Finding[];
+  /** what was filmed in each setup, in the order of the setups */
+  boards: Board[];
 };
 
 /** The song's sections with their energy; empty until the song is measured. */
@@ -78,6 +81,13 @@ function workOut(snapshot: Snapshot): Plan {
   const open = cautionsOf(input)
     .flatMap(({ steps }) => steps)
     .filter(({ key }) => !ticked.has(key)).length;
+  const boards = setups.map(({ id }) =>
+    boardOf(
+      id,
+      schedule.slots.map(({ shot }) => shot).filter((shot) => shot.setup === id),
+      snapshot,
+    ),
+  );
   const findings: Finding[] = [];
   if (moments.length === 0) findings.push({ code: 'plan.empty', severity: 'watch', where: {} });
   else if (setups.length === 0) findings.push({ code: 'plan.no-setup', severity: 'fix', where: {} });
@@ -110,6 +120,7 @@ function workOut(snapshot: Snapshot): Plan {
     sections,
     names,
     findings,
+    boards,
   };
 }
 

@@ -140,6 +140,16 @@ export function songMeasure(snapshot: Snapshot): { song: SongMeasure; beats: Bea
 export const plateOf = ({ takes }: Snapshot): Take | null =>
   takes.find((take) => take.role === 'plate') ?? null;
 
+/** The plate of the setup that a take was logged in; of a take that nobody logged, the first plate there is. */
+export function plateFor(snapshot: Snapshot, take: Take): Take | null {
+  const setup = snapshot.logs.find((log) => log.take === take.id)?.setup;
+  const mine = snapshot.logs
+    .filter((log) => log.setup === setup && log.rating !== 'no')
+    .map((log) => log.take);
+  const plate = snapshot.takes.find(({ id, role }) => role === 'plate' && mine.includes(id));
+  return plate ?? plateOf(snapshot);
+}
+
 /** Turns beats into frames; null until there is a grid. */
 export const rulerOf = ({ project, song }: Snapshot): Ruler | null =>
   song?.grid ? { grid: song.grid, project } : null;

@@ -1,5 +1,6 @@
-import { asCoreError } from './plain-errors';
+import { asCoreError, isFull } from './plain-errors';
 import { openMedia } from './clients';
+import { recordedAt } from '@/media/recorded-at';
 import { change } from '@/store/change';
 import { newRecord } from '@/store/commands/projects';
 import { newId, type Media, type Store } from '@/store/db';
@@ -8,7 +9,13 @@ import type { Role } from '@/core/model/records';
 import { nearestRate } from '@/core/time/rate';
 
 /** What became of a file. */
-export type Imported = { name: string; outcome: 'song' | 'take' | 'known' | 'problem'; message: string };
+export type Imported = {
+  name: string;
+  outcome: 'song' | 'take' | 'known' | 'problem';
+  message: string;
+  /** the take or song that it became or is */
+  record?: string;
+};
 
 async function fingerprintOf(file: Blob): Promise<string> {
   const ends = new Blob([file.slice(0, 65_536), file.slice(Math.max(0, file.size - 65_536))]);
@@ -82,7 +89,12 @@ async function importFile(
       const user = users.find((record) => 'media' in record && record.media === known.id);
       if (user && !user.alive)
         await change(store, project, 'Bring back', [{ record: user.id, set: { alive: true } }]);
-      return { name, outcome: 'known', message: `${name} is already in the project.` };
+      return {
+        name,
+        outcome: 'known',
+        message: `${name} is already in the project.`,
+        record: user?.id,
+      };
     }
     const id = newId();
     const row: Media = {
@@ -99,6 +111,8 @@ async function importFile(
     };
     try {
       row.probe = await probe(file);
+      // A camera writes its file last when it stops.
+      row.recorded = (await recordedAt(file)) ?? file.lastModified - row.probe.duration * 1000;
       if (!row.probe.video && file.type.startsWith('video') && (await hasSong(store, project))) {
         refuse(
           'media.no-pictures',
@@ -120,8 +134,7 @@ async function importFile(
     });
     return row.probe.video ? await addTake(store, row) : await addSong(store, row);
   } catch (error) {
-    const full = error instanceof Error && /quota/i.test(`${error.name} ${error.message}`);
-    const message = full
+    const message = isFull(error)
       ? `There is no room left for ${name}. Free some space on this device, then bring it in again.`
       : asCoreError(error).message;
     return { name, outcome: 'problem', message };
@@ -137,7 +150,7 @@ async function addSong(store: Store, media: Media): Promise<Imported> {
     confidence: null,
   };
   await change(store, media.project, 'Bring in the song', [{ create: song }]);
-  return { name: media.name, outcome: 'song', message: `${media.name} is the song now.` };
+  return { name: media.name, outcome: 'song', message: `${media.name} is the song now.`, record: song.id };
 }
 
 async function addTake(store: Store, media: Media): Promise<Imported> {
@@ -169,5 +182,5 @@ async function addTake(store: Store, media: Media): Promise<Imported> {
       ]
     : [];
   await change(store, project, 'Bring in a take', [{ create: take }, ...delivery]);
-  return { name: media.name, outcome: 'take', message: `${name} is in the project.` };
+  return { name: media.name, outcome: 'take', message: `${name} is in the project.`, record: take.id };
 }

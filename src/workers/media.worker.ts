@@ -4,6 +4,8 @@ import { clickTrack, songWithClick } from '@/media/click-track';
 import { findBeatsAgain, measureSong, takeEvents } from '@/media/measure-song';
 import { measureTake } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
+import { packBundle, unpackBundle } from '@/media/bundle-zip';
+import { platePictures, quickCheck } from '@/media/quick-check';
 import { solveMomentSeam } from '@/media/solve-seam';
 import { plainErrors } from './plain-errors';
 
@@ -17,6 +19,10 @@ const api = plainErrors({
   takeEvents,
   compareTake,
   solveMomentSeam,
+  platePictures,
+  quickCheck,
+  packBundle,
+  unpackBundle,
 });
 export type MediaApi = typeof api;
 expose(api);

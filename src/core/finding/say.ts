@@ -2,6 +2,7 @@ import { beatLabel, type BeatGrid } from '../time/grid';
 import { formatClock } from '../time/timecode';
 import { sayLength, type Units } from '../units';
 import { planFixes, planWords } from './say-plan';
+import { shootWords } from './say-shoot';
 import type { Finding, Quantity } from './finding';
 
 /** What a sentence may name: takes and other things by id, the grid for beats, the units of lengths. */
@@ -118,7 +119,8 @@ export function sayFinding(finding: Finding, names: Names): { text: string; fix:
     'clone.join-hidden': () =>
       `The join does not show: ${measured} at most (allowed ${allowed})${facts.hand ? ', drawn by hand' : ''}.`,
   };
-  const planned = planWords(finding, names, { measured, allowed });
+  const planned =
+    planWords(finding, names, { measured, allowed }) ?? shootWords(finding, names, { measured, allowed, at });
   const text = words[finding.code]?.() ?? planned ?? `${facts.name}: ${facts.message}`;
   return { text, fix: finding.fix ? (fixes[finding.fix.command] ?? null) : null };
 }

@@ -5,7 +5,7 @@ import { barAndBeat, beatOfTime, type BeatGrid } from '../time/grid';
 export type BeatShown = { bar: number; beat: number; glow: number; swing: number };
 
 /** Relative luminance of the display's dark and light tone. */
-export const displayTones = { dark: 0.01, light: 0.35 };
+export const displayTones = { dark: 0.01, light: 0.28 };
 
 /**
  * Every how many beats the display lights up, so that it never does so more often than the published flashes a

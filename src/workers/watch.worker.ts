@@ -1,0 +1,70 @@
+import { expose, transfer } from 'comlink';
+import { refuse } from '@/core/error';
+import type { Finding } from '@/core/finding/finding';
+import type { RgbaImage, Size } from '@/core/picture/image';
+import { LiveWatch, type WatchFrame } from '@/core/watch/alarms';
+import { MovingPass, type PassPoint } from '@/core/watch/moving-pass';
+import { readPicture, watchReference, type Reading, type WatchReference } from '@/core/watch/reading';
+import { plainErrors } from './plain-errors';
+
+/** What a check tells the page. */
+export type Check = { reading: Reading; fresh: Finding[]; current: Finding[]; milliseconds: number };
+
+let reference: WatchReference | null = null;
+let watch: LiveWatch | null = null;
+let pass: MovingPass | null = null;
+let canvas: OffscreenCanvas | null = null;
+
+/** The pixels of a picture from the camera; the bitmap is used up. */
+function pixelsOf(bitmap: ImageBitmap): RgbaImage {
+  const { width, height } = bitmap;
+  if (canvas?.width !== width || canvas.height !== height) canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  if (!context) return refuse('watch.canvas', 'This browser cannot read pictures here. Restart it.');
+  context.drawImage(bitmap, 0, 0);
+  bitmap.close();
+  return context.getImageData(0, 0, width, height);
+}
+
+/** Watches against these pictures of the empty set from now on; without any, nothing is watched. */
+function useReference(pictures: RgbaImage[], frame: WatchFrame, delivery: Size): void {
+  reference = pictures.length > 0 ? watchReference(pictures) : null;
+  watch = reference && new LiveWatch(frame, delivery);
+}
+
+/** Begins to listen anew, as for a new take. */
+function restart(frame: WatchFrame, delivery: Size): void {
+  watch = reference && new LiveWatch(frame, delivery);
+}
+
+function check(bitmap: ImageBitmap, time: number): Check | null {
+  if (!reference || !watch) {
+    bitmap.close();
+    return null;
+  }
+  const begun = performance.now();
+  const reading = readPicture(reference, pixelsOf(bitmap), watch.delivery);
+  const fresh = watch.push(reading, time);
+  return { reading, fresh, current: watch.current(), milliseconds: performance.now() - begun };
+}
+
+/** A picture of the camera as plain data, to keep as a reference. */
+function grab(bitmap: ImageBitmap): RgbaImage {
+  const { width, height, data } = pixelsOf(bitmap);
+  return transfer({ width, height, data }, [data.buffer as ArrayBuffer]);
+}
+
+function beginPass(delivery: Size, anew: boolean): boolean {
+  if (anew || !pass) pass = new MovingPass(delivery);
+  pass.begin();
+  return pass.hasFirst();
+}
+
+const pushPass = (bitmap: ImageBitmap, time: number): PassPoint | null =>
+  pass ? pass.push(pixelsOf(bitmap), time) : null;
+
+const finishPass = () => pass?.finish() ?? null;
+
+const api = plainErrors({ useReference, restart, check, grab, beginPass, pushPass, finishPass });
+export type WatchApi = typeof api;
+expose(api);
