@@ -21,6 +21,7 @@ import { useTheme } from '@/ui/theme';
 import { goTo, useWhere } from '@/ui/where';
 import { importFiles } from '@/workers/import-files';
 import { asCoreError } from '@/workers/plain-errors';
+import { recoverRecordings } from '@/workers/recordings';
 import { Runner } from '@/workers/runner';
 import { BuildStation } from './build/build-station';
 import { openDemo, pinDemoMoment } from './demo-project';
@@ -33,11 +34,15 @@ import { usePlan } from './plan/use-plan';
 import { ProjectBar } from './project-bar';
 import { Rail, stations } from './rail';
 import { RemoveMoment } from './remove-moment';
+import { bringBundle } from './shoot/carry/use-carry';
+import { ask } from './shoot/shoot-events';
+import { ShootStation } from './shoot/shoot-station';
 import { SongStation } from './song/song-station';
 
 const screens: Record<StationName, () => React.ReactNode> = {
   song: SongStation,
   plan: PlanStation,
+  shoot: ShootStation,
   match: MatchStation,
   build: BuildStation,
   deliver: DeliverStation,
@@ -118,6 +123,8 @@ function Opened() {
   );
 }
 
+const isBundle = (name: string): boolean => /\.zip$/i.test(name);
+
 /** Moves the needle to the beginning of another frame. */
 function stepFrames(player: Player, rate: Rate, by: number): void {
   player.pause();
@@ -178,10 +185,14 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
           if (now) toast.success(await bringSongFile(store, now, file));
         });
       }
+      for (const file of files.filter(({ name }) => isBundle(name)))
+        attempt(async () =>
+          toast.success((await bringBundle(store, file, () => undefined)).text, { duration: 9000 }),
+        );
       const results = await importFiles(
         store,
         projectId,
-        files.filter(({ name }) => !isSongFile(name)),
+        files.filter(({ name }) => !isSongFile(name) && !isBundle(name)),
         (done, name) => setImporting({ done, of: files.length, name }),
         () => stop.current,
       );
@@ -195,6 +206,21 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         toast.success(fine === 1 ? 'One file is in the project.' : `${fine} files are in the project.`);
     },
     [store, projectId, attempt],
+  );
+
+  useEffect(
+    () =>
+      attempt(async () => {
+        const found = await recoverRecordings(store, projectId);
+        if (found > 0)
+          toast.info(
+            found === 1
+              ? 'A recording was broken off; what was recorded is kept as a take.'
+              : `${found} recordings were broken off; what was recorded is kept as takes.`,
+            { duration: 9000 },
+          );
+      }),
+    [attempt, store, projectId],
   );
 
   useEffect(() => {
@@ -308,6 +334,10 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         keys: 'P',
         run: () => goTo({ station: 'papers', part: 'call' }),
       },
+      { id: 'take', text: 'Slate or stop a take', keys: 'R', run: () => ask('take') },
+      { id: 'good', text: 'The last take is good', keys: 'G', run: () => ask('good') },
+      { id: 'maybe', text: 'The last take is a maybe', keys: 'Y', run: () => ask('maybe') },
+      { id: 'no', text: 'The last take is no good', keys: 'X', run: () => ask('no') },
       { id: 'files', text: 'Bring in files', keys: 'B', run: () => picker.current?.click() },
       { id: 'theme', text: 'Switch between day and night', keys: 'N', run: switchTheme },
       { id: 'new', text: 'Start a project of your own', run: startProject },

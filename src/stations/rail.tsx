@@ -12,6 +12,12 @@ export const stations: { name: StationName; title: string; question: string; ico
     icon: 'M5 4h14v16H5zM8 9h8M8 13h8M8 17h4',
   },
   {
+    name: 'shoot',
+    title: 'Shoot',
+    question: 'What is still missing before this set is struck?',
+    icon: 'M4 8h4l1.5-3h5L16 8h4v11H4z',
+  },
+  {
     name: 'match',
     title: 'Match',
     question: 'Which takes belong together?',

@@ -7,12 +7,15 @@ export function Station({
   sub,
   tools,
   side,
+  fixed = false,
   children,
 }: {
   question: string;
   sub?: ReactNode;
   tools?: ReactNode;
   side?: ReactNode;
+  /** the surface keeps to the screen on a phone too and scrolls inside: what a thumb needs stays in reach */
+  fixed?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -23,8 +26,10 @@ export function Station({
         <span className="flex-1" />
         {tools}
       </header>
-      <div className="flex min-h-0 flex-1 max-sm:flex-col max-sm:overflow-y-auto">
-        <div className="flex min-h-0 min-w-0 flex-1 flex-col max-sm:flex-none sm:overflow-y-auto">
+      <div className={`flex min-h-0 flex-1 max-sm:flex-col ${fixed ? '' : 'max-sm:overflow-y-auto'}`}>
+        <div
+          className={`flex min-h-0 min-w-0 flex-1 flex-col ${fixed ? '' : 'max-sm:flex-none sm:overflow-y-auto'}`}
+        >
           {children}
         </div>
         {side && (

@@ -28,6 +28,7 @@ export type Bench = {
     project?: string;
     part?: string | null;
     setup?: string | null;
+    shot?: string | null;
   }) => void;
   /** Asks before a moment is removed, and says which shots go with it. */
   askRemove: (moment: string) => void;

@@ -1,4 +1,4 @@
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { MediaApi } from './media.worker';
 import type { PainterApi } from './painter.worker';
 import type { PlanApi } from './plan.worker';
@@ -28,3 +28,6 @@ export const openPractice = (): Client<PracticeApi> =>
   client(new Worker(new URL('./practice.worker.ts', import.meta.url), { type: 'module' }));
 
 export const callback = proxy;
+
+/** Marks a picture as handed over to a worker instead of copied. */
+export const transferred = (bitmap: ImageBitmap): ImageBitmap => transfer(bitmap, [bitmap]);

@@ -39,6 +39,8 @@ export const logSchema = z.object({
   notes: z.string().max(4000),
   /** the take in the project that this became */
   take: id.nullable(),
+  /** the song was played: seconds of the take at which a beat position of it sounded, and how fast */
+  passage: z.object({ at: z.number(), from: z.number(), speed: z.number().positive() }).optional(),
   /** recorded here, with exposure, focus or white balance left to the camera */
   draft: z.boolean().optional(),
   /** what the live watch said, seconds of the take */

@@ -24,7 +24,7 @@ export async function startLog(
   { project, logs }: Snapshot,
   board: Board,
   row: BoardRow,
-  given: { variation: string; draft?: boolean },
+  given: Pick<Log, 'variation' | 'draft' | 'passage'>,
 ): Promise<Log> {
   const running = logs.find((log) => log.length === null && log.setup === board.setup);
   if (running) refuse('log.running', 'A take of this setup is still running. Stop it first.');
@@ -42,6 +42,7 @@ export async function startLog(
     notes: '',
     take: null,
     ...(given.draft ? { draft: true } : {}),
+    ...(given.passage ? { passage: given.passage } : {}),
     seen: [],
   };
   await change(store, project.id, `Take ${log.number}`, [{ create: log }]);

@@ -1,4 +1,5 @@
 import { refuse } from '@/core/error';
+import { commandSchema } from '@/core/model/command';
 import {
   bundleFormat,
   bundleVersion,
@@ -36,9 +37,8 @@ export async function gatherBundle(
   const place = setup ? await store.records.get(setup) : null;
   const wanted = setup ? await setupOps(store, project, setup) : null;
   const commands = (await store.commands.where({ project }).sortBy('id')).flatMap((command) => {
-    const { elsewhere: _, ...plain } = command;
-    const ops = wanted ? plain.ops.filter((op) => wanted.has(op.record)) : plain.ops;
-    return ops.length > 0 ? [{ ...plain, ops }] : [];
+    const ops = wanted ? command.ops.filter((op) => wanted.has(op.record)) : command.ops;
+    return ops.length > 0 ? [commandSchema.parse({ ...command, ops })] : [];
   });
   const used = new Set(
     commands.flatMap(({ ops }) =>

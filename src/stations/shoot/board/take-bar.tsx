@@ -1,0 +1,75 @@
+'use client';
+import { ratings } from '@/core/model/shoot-records';
+import { nextNumber, takeLabel, type Board, type BoardRow } from '@/core/shoot/board';
+import { rateLog } from '@/store/commands/shoot';
+import { useBench } from '@/ui/bench-context';
+import { useRunning, useTake } from '../use-take';
+import { ratingWords, sayLengthOfTake } from '../words';
+
+/** What a thumb reaches: rate the last take, and begin or end one. */
+export function TakeBar({
+  board,
+  row,
+  begin,
+  onBegin,
+  onStop,
+  busy = false,
+}: {
+  board: Board;
+  row: BoardRow | null;
+  /** what the large button says while nothing runs */
+  begin: string;
+  onBegin: () => void;
+  onStop: () => void;
+  busy?: boolean;
+}) {
+  const { store, attempt } = useBench();
+  const { running } = useTake(board);
+  const seconds = useRunning(running);
+  const last = row?.logs.findLast(({ length }) => length !== null) ?? null;
+  return (
+    <div className="flex flex-none flex-col gap-2.5 border-t border-line bg-raised px-3.5 pb-3 pt-2.5">
+      <div
+        className="flex gap-2.5"
+        role="group"
+        aria-label={last ? `Rate take ${last.number}` : 'Rate the take'}
+      >
+        {ratings.map((rating) => (
+          <button
+            key={rating}
+            type="button"
+            disabled={!last || Boolean(running)}
+            aria-pressed={last?.rating === rating}
+            aria-label={last ? `Take ${last.number}: ${ratingWords[rating].text}` : ratingWords[rating].text}
+            className="big rate flex-1 disabled:opacity-50"
+            style={{ color: ratingWords[rating].dye }}
+            onClick={() =>
+              last && attempt(() => rateLog(store, last, last.rating === rating ? null : rating))
+            }
+          >
+            <span>{ratingWords[rating].text}</span>
+          </button>
+        ))}
+      </div>
+      {running ? (
+        <button type="button" className="big bg-madder text-raised" onClick={onStop}>
+          Stop take{' '}
+          {takeLabel(
+            running,
+            board.rows.flatMap(({ logs }) => logs),
+          )}{' '}
+          · <span className="num !text-[16px]">{sayLengthOfTake(seconds)}</span>
+        </button>
+      ) : (
+        <button
+          type="button"
+          className="big bg-ink text-ground disabled:opacity-60"
+          disabled={!row || busy}
+          onClick={onBegin}
+        >
+          {row ? begin.replace('#', String(nextNumber(row))) : 'Choose a shot'}
+        </button>
+      )}
+    </div>
+  );
+}

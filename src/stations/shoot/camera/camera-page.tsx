@@ -1,0 +1,313 @@
+'use client';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Finding } from '@/core/finding/finding';
+import type { Setup } from '@/core/model/plan-records';
+import type { Log } from '@/core/model/shoot-records';
+import { nextNumber, type Board, type BoardRow } from '@/core/shoot/board';
+import { perSecond } from '@/core/time/rate';
+import type { WatchFrame } from '@/core/watch/alarms';
+import { holdsAll } from '@/media/camera';
+import { roleOf } from '@/store/commands/shoot';
+import { takeMeasure } from '@/store/snapshot';
+import { useBench } from '@/ui/bench-context';
+import { LiveChoice } from '@/ui/live-choice';
+import { noteSeen } from '@/workers/recordings';
+import { fileName } from '../../save';
+import { TakeBar } from '../board/take-bar';
+import { beep } from '../slate/slate-player';
+import { useSlate } from '../slate/use-slate';
+import { useAwake } from '../use-awake';
+import { ranFor, useTake } from '../use-take';
+import { FaultPart } from './fault-part';
+import { Guides, guideKinds, type GuideKind } from './guides';
+import { MovePart } from './move-part';
+import { Overlay, overlayModes, type OverlayMode } from './overlay';
+import { QuickPart } from './quick-part';
+import { Readings } from './readings';
+import { useCamera } from './use-camera';
+import { usePlate } from './use-plate';
+import { useRecording } from './use-recording';
+import { useWatch } from './use-watch';
+
+/** The device's camera as viewfinder, with what was planned and filmed laid over it, watched while it runs. */
+export function CameraPage({
+  board,
+  row,
+  setup,
+  variation,
+}: {
+  board: Board;
+  row: BoardRow | null;
+  setup: Setup;
+  variation: string;
+}) {
+  const { store, snapshot, attempt, plan } = useBench();
+  const { project, zones, marks } = snapshot;
+  const video = useRef<HTMLVideoElement>(null);
+  const { width, height, rate } = setup.capture;
+  const cam = useCamera({
+    width: Math.min(1920, width),
+    height: Math.min(1080, height),
+    rate: perSecond(rate),
+  });
+  const { camera, practice, held } = cam;
+  const { plate, keep, file } = usePlate(board, camera?.name ?? null);
+  const take = useTake(board);
+  const slate = useSlate(row, setup);
+  const [mode, setMode] = useState<OverlayMode>('onion skin');
+  const [over, setOver] = useState('plate');
+  const [guides, setGuides] = useState<ReadonlySet<GuideKind>>(new Set(['zones']));
+  const [sound, setSound] = useState(true);
+  const [playback, setPlayback] = useState(false);
+  const [moving, setMoving] = useState(false);
+  const [ratio, setRatio] = useState(16 / 9);
+  useAwake(Boolean(camera));
+
+  const mine = useMemo(() => zones.filter((zone) => zone.setup === setup.id), [zones, setup.id]);
+  const frame = useMemo((): WatchFrame => {
+    const lines = (what: 'seam' | 'copy') =>
+      mine.filter((zone) => zone.what === what).map(({ name, from, to }) => ({ name, from, to }));
+    return { seams: lines('seam'), copies: lines('copy') };
+  }, [mine]);
+
+  const { running } = take;
+  const hear = (fresh: Finding[]) => {
+    if (sound) {
+      navigator.vibrate?.([180, 80, 180]);
+      beep(fresh.some(({ severity }) => severity === 'stop') ? 440 : 660, 0.25);
+    }
+    if (!running) return;
+    const at = Number(ranFor(running).toFixed(1));
+    const seen = fresh.map(({ code, measured }) => ({ at, code, value: measured?.value ?? null }));
+    attempt(() => noteSeen(store, running, seen));
+  };
+  const watch = useWatch(video, Boolean(camera) && !moving, plate?.pictures ?? null, frame, project, hear);
+
+  const recording = useRecording(async (log: Log) => {
+    slate.player?.stop();
+    const now = await store.records.get(log.id);
+    if (now?.kind === 'log' && now.length === null) await take.stop(now);
+  });
+
+  useEffect(() => {
+    const element = video.current;
+    if (!element || !camera) return;
+    element.srcObject = camera.stream;
+    void element.play().catch(() => undefined);
+    return () => {
+      element.srcObject = null;
+    };
+  }, [camera]);
+
+  const begin = () =>
+    attempt(async () => {
+      if (!row || !camera) return;
+      const role = roleOf(row.shot);
+      const plates = row.shot?.what === 'plate';
+      practice?.stage(role === 'left' || role === 'right' ? role : 'nobody', nextNumber(row));
+      const plays = playback && slate.timeline && slate.passage && slate.player ? slate : null;
+      if (plays) await plays.player?.start();
+      const log = await take.start(row, {
+        variation,
+        ...(held && !holdsAll(held) ? { draft: true } : {}),
+        ...(plays?.timeline && plays.passage && plays.player
+          ? {
+              passage: {
+                at: Math.max(0, plays.timeline.song - plays.player.time()),
+                from: plays.passage.from,
+                speed: plays.passage.speed,
+              },
+            }
+          : {}),
+      });
+      const name = `${fileName(`${setup.name} ${row.title}`)}-${log.number}`;
+      await recording.begin(camera.stream, log, name, Math.min(24e6, setup.capture.megabits * 1e6));
+      // The plate at the end measures drift; it must not become what drift is measured against.
+      if (plates && (row.shot?.share !== 'last plate' || !plate)) await keep(await watch.grab(4));
+    });
+
+  const end = () => {
+    if (!running) return;
+    slate.player?.stop();
+    // A take that was begun on the slate, or before a reload, has no recording here.
+    if (recording.recording(running.id)) recording.stop();
+    else attempt(() => take.stop(running));
+  };
+
+  const takes = snapshot.takes.filter((one) => takeMeasure(snapshot, one));
+  const chosen = takes.find(({ id }) => id === over) ?? null;
+  const picture = chosen ? (takeMeasure(snapshot, chosen)?.poster ?? null) : (plate?.pictures[0] ?? null);
+  const plans = plan.numbers.has(setup.id);
+  return (
+    <div className="flex min-h-0 flex-1 max-sm:flex-col">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col max-sm:flex-none">
+        <div className="relative flex min-h-0 flex-1 items-center justify-center bg-stage max-sm:flex-none">
+          <div
+            className="relative w-full max-w-full"
+            style={{
+              aspectRatio: String(ratio),
+              maxHeight: '100%',
+              ...(mode === 'difference' ? { filter: 'brightness(4)' } : {}),
+            }}
+          >
+            <video
+              ref={video}
+              muted
+              playsInline
+              className="absolute inset-0 h-full w-full"
+              aria-label="Viewfinder"
+              onLoadedMetadata={({ currentTarget: { videoWidth, videoHeight } }) =>
+                videoHeight > 0 && setRatio(videoWidth / videoHeight)
+              }
+            />
+            {camera && <Overlay picture={picture} mode={mode} />}
+            {camera && plans && (
+              <Guides
+                kinds={guides}
+                setup={setup}
+                zones={mine}
+                marks={marks.filter((mark) => mark.setup === setup.id)}
+                reading={watch.check?.reading ?? null}
+                ratio={ratio}
+              />
+            )}
+            {!camera && (
+              <div className="absolute inset-0 flex flex-col items-center justify-center gap-2.5 p-4 text-center">
+                {cam.problem && (
+                  <p
+                    className="max-w-[44ch] bg-raised px-3 py-2 text-[14px]"
+                    role="alert"
+                    data-problem={cam.problem.code}
+                  >
+                    {cam.problem.message}
+                  </p>
+                )}
+                <div className="flex flex-wrap justify-center gap-2">
+                  <button
+                    type="button"
+                    className="knob main"
+                    disabled={cam.opening}
+                    onClick={() => void cam.openDevice()}
+                  >
+                    {cam.opening ? 'Opening …' : 'Open the camera'}
+                  </button>
+                  <button type="button" className="knob bg-raised" onClick={() => void cam.openPractice()}>
+                    Practice camera
+                  </button>
+                </div>
+              </div>
+            )}
+          </div>
+        </div>
+        <Readings on={Boolean(camera)} check={watch.check} plate={plate} problem={watch.problem} />
+        <TakeBar
+          board={board}
+          row={camera ? row : null}
+          begin={recording.keeping ? 'Keeping the take …' : `Record take # · ${row?.title ?? ''}`}
+          busy={!camera || recording.keeping || (playback && !slate.player)}
+          onBegin={begin}
+          onStop={end}
+        />
+      </div>
+      <div className="flex flex-col gap-4 border-line bg-raised px-3.5 py-3 max-sm:border-t sm:w-[340px] sm:flex-none sm:overflow-y-auto sm:border-l">
+        {camera && (
+          <section className="flex flex-col gap-2" aria-label="Over the picture">
+            <h2 className="text-[16px] font-[560]">Over the picture</h2>
+            <div
+              className="flex flex-wrap gap-2"
+              role="group"
+              aria-label="How the earlier picture is laid over"
+            >
+              {overlayModes.map((one) => (
+                <button
+                  key={one}
+                  type="button"
+                  className="knob"
+                  aria-pressed={mode === one}
+                  onClick={() => setMode(one)}
+                >
+                  {one}
+                </button>
+              ))}
+            </div>
+            <p className="text-[14px]">
+              of{' '}
+              <LiveChoice
+                label="Earlier picture"
+                value={over}
+                options={[
+                  { value: 'plate', text: 'the plate' },
+                  ...takes.map(({ id, name }) => ({ value: id, text: name })),
+                ]}
+                onChange={setOver}
+              />
+            </p>
+            <div className="flex flex-wrap gap-2" role="group" aria-label="Guides">
+              {guideKinds.map((kind) => (
+                <button
+                  key={kind}
+                  type="button"
+                  className="knob"
+                  aria-pressed={guides.has(kind)}
+                  onClick={() =>
+                    setGuides(
+                      new Set(
+                        guides.has(kind) ? [...guides].filter((one) => one !== kind) : [...guides, kind],
+                      ),
+                    )
+                  }
+                >
+                  {kind}
+                </button>
+              ))}
+            </div>
+            <div className="flex flex-wrap gap-2">
+              <button type="button" className="knob" aria-pressed={sound} onClick={() => setSound(!sound)}>
+                Alarm sounds
+              </button>
+              {slate.timeline && (
+                <button
+                  type="button"
+                  className="knob"
+                  aria-pressed={playback}
+                  onClick={() => setPlayback(!playback)}
+                >
+                  Play the song to takes
+                </button>
+              )}
+              <button
+                type="button"
+                className="knob"
+                onClick={() => attempt(async () => keep(await watch.grab(4)))}
+              >
+                This is the plate now
+              </button>
+              <button type="button" className="knob" onClick={cam.close}>
+                Camera off
+              </button>
+            </div>
+            {held && !holdsAll(held) && (
+              <p className="text-[14px]" data-testid="draft">
+                This camera cannot hold{' '}
+                {[!held.exposure && 'exposure', !held.focus && 'focus', !held.white && 'white balance']
+                  .filter(Boolean)
+                  .join(', ')}{' '}
+                here: takes are marked as drafts. For the film itself use the camera’s own application, and
+                Quick check.
+              </p>
+            )}
+          </section>
+        )}
+        {practice && <FaultPart practice={practice} onChange={() => void cam.holdAgain()} />}
+        <QuickPart plate={plate?.from === 'camera' ? plate.pictures : file} frame={frame} />
+        <MovePart
+          setup={setup.id}
+          video={video}
+          on={Boolean(camera)}
+          practice={practice}
+          onMoving={setMoving}
+        />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,177 @@
+'use client';
+import { useEffect, useRef, useState, type RefObject } from 'react';
+import type { Finding } from '@/core/finding/finding';
+import { sayFinding } from '@/core/finding/say';
+import type { PassPoint } from '@/core/watch/moving-pass';
+import { setMove } from '@/store/commands/shoot';
+import { useBench } from '@/ui/bench-context';
+import { LiveNumber } from '@/ui/live-number';
+import { LiveText } from '@/ui/live-text';
+import { openWatch, transferred, type Client } from '@/workers/clients';
+import type { PracticeControls } from '@/workers/practice-camera';
+import type { WatchApi } from '@/workers/watch.worker';
+import { beep } from '../slate/slate-player';
+import { pictureOf } from './use-watch';
+
+type Told = { number: number; findings: Finding[]; points: PassPoint[] };
+
+const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** A move that is repeated for each copy: its marks and length, and how each pass follows the first one. */
+export function MovePart({
+  setup,
+  video,
+  on,
+  practice,
+  onMoving,
+}: {
+  setup: string;
+  video: RefObject<HTMLVideoElement | null>;
+  on: boolean;
+  practice: PracticeControls | null;
+  /** the watch against the plate has to rest while the camera moves */
+  onMoving: (moving: boolean) => void;
+}) {
+  const { store, snapshot, attempt, names } = useBench();
+  const move = snapshot.moves.find((one) => one.setup === setup);
+  const { from, to, seconds } = move ?? { from: 'first mark', to: 'last mark', seconds: 4 };
+  const worker = useRef<Client<WatchApi> | null>(null);
+  const [says, setSays] = useState('');
+  const [passes, setPasses] = useState<Told[]>([]);
+  const [live, setLive] = useState<PassPoint | null>(null);
+  const stopped = useRef(false);
+  useEffect(
+    () => () => {
+      stopped.current = true;
+      worker.current?.end();
+      worker.current = null;
+    },
+    [],
+  );
+  const change = (set: Parameters<typeof setMove>[3]) => attempt(() => setMove(store, snapshot, setup, set));
+
+  const run = async (anew: boolean) => {
+    worker.current ??= openWatch();
+    const { api } = worker.current;
+    const { width, height } = snapshot.project;
+    stopped.current = false;
+    onMoving(true);
+    try {
+      for (const count of [3, 2, 1]) {
+        setSays(`Starts in ${count}`);
+        beep(660, 0.08);
+        await rest(800);
+        if (stopped.current) return;
+      }
+      beep(990, 0.2);
+      await api.beginPass({ width, height }, anew);
+      practice?.push(true);
+      const begun = performance.now();
+      const ran = () => (performance.now() - begun) / 1000;
+      while (ran() < seconds && !stopped.current) {
+        setSays(`Moving, ${Math.max(0, seconds - ran()).toFixed(0)} s left`);
+        const time = ran();
+        const bitmap = await pictureOf(video.current);
+        if (bitmap) setLive(await api.pushPass(transferred(bitmap), time));
+        await rest(Math.max(10, 200 - (ran() - time) * 1000));
+      }
+      beep(660, 0.3);
+      const told = await api.finishPass();
+      if (told) {
+        const before = anew || told.first ? [] : passes;
+        setPasses([...before, { number: before.length + 1, ...told }]);
+      }
+    } finally {
+      practice?.push(false);
+      setLive(null);
+      setSays('');
+      onMoving(false);
+    }
+  };
+  return (
+    <section className="flex flex-col gap-2" aria-label="A move that is repeated">
+      <h2 className="text-[16px] font-[560]">A move that is repeated</h2>
+      <p className="text-[15px]">
+        From{' '}
+        <LiveText label="Where the move begins" value={from} onChange={(text) => change({ from: text })} /> to{' '}
+        <LiveText label="Where the move ends" value={to} onChange={(text) => change({ to: text })} /> in{' '}
+        <LiveNumber
+          label="Seconds of the move"
+          value={seconds}
+          step={0.5}
+          min={1}
+          max={600}
+          show={(value) => `${value.toFixed(1)} s`}
+          onChange={(value) => change({ seconds: value })}
+        />
+      </p>
+      <div className="flex flex-wrap gap-2">
+        {says ? (
+          <button type="button" className="knob" onClick={() => (stopped.current = true)}>
+            Stop · {says}
+          </button>
+        ) : (
+          <>
+            <button
+              type="button"
+              className="knob main"
+              disabled={!on}
+              onClick={() => attempt(() => run(false))}
+            >
+              {passes.length === 0 ? 'First pass' : `Pass ${passes.length + 1}`}
+            </button>
+            {passes.length > 0 && (
+              <button type="button" className="knob" disabled={!on} onClick={() => attempt(() => run(true))}>
+                Begin again with a first pass
+              </button>
+            )}
+          </>
+        )}
+      </div>
+      {!on && <p className="text-[14px] text-ink2">Open the camera to compare passes while they run.</p>}
+      {live && (
+        <p className="num !text-[14px]">
+          {live.move.toFixed(1)} px beside, {live.late >= 0 ? '' : '−'}
+          {Math.abs(live.late).toFixed(2)} s late
+        </p>
+      )}
+      <ol className="flex flex-col gap-2" data-testid="passes">
+        {passes.map(({ number, findings, points }) => (
+          <li key={number} className="border-l-4 border-woad bg-ground px-2.5 py-1.5 text-[14px]">
+            <b>Pass {number}.</b>{' '}
+            {findings.map((finding) => (
+              <span key={finding.code} data-finding={finding.code}>
+                {sayFinding(finding, names).text}{' '}
+              </span>
+            ))}
+            {points.length > 1 && <Drift points={points} />}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+/** How far a pass lay beside the first one, over its length. */
+function Drift({ points }: { points: readonly PassPoint[] }) {
+  const most = Math.max(1, ...points.map(({ move }) => move));
+  const end = points[points.length - 1].time || 1;
+  const line = points.map(({ time, move }) => `${(time / end) * 200},${38 - (move / most) * 34}`).join(' ');
+  return (
+    <svg
+      viewBox="0 0 200 40"
+      className="mt-1 h-10 w-full"
+      preserveAspectRatio="none"
+      role="img"
+      aria-label={`At most ${most.toFixed(1)} pixels beside the first pass`}
+    >
+      <polyline
+        points={line}
+        fill="none"
+        stroke="var(--woad)"
+        strokeWidth="2"
+        vectorEffect="non-scaling-stroke"
+      />
+    </svg>
+  );
+}

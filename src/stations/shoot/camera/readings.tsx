@@ -1,0 +1,86 @@
+'use client';
+import { byGravity, type Finding } from '@/core/finding/finding';
+import { sayFinding } from '@/core/finding/say';
+import { watchAllowed } from '@/core/watch/alarms';
+import { useBench } from '@/ui/bench-context';
+import type { Check } from '@/workers/watch.worker';
+import type { Plate } from './use-plate';
+
+/** What the watch says, in words first, in numbers below. */
+export function Readings({
+  on,
+  check,
+  plate,
+  problem,
+}: {
+  on: boolean;
+  check: Check | null;
+  plate: Plate;
+  problem: string | null;
+}) {
+  const { names } = useBench();
+  const words = (finding: Finding) => sayFinding(finding, names).text;
+  const wrong = check ? byGravity(check.current) : [];
+  const reading = check?.reading;
+  const numbers =
+    reading &&
+    ([
+      ['moved', `${reading.move.toFixed(2)} px`, reading.move > watchAllowed.move],
+      [
+        'light',
+        `${reading.stops >= 0 ? '+' : '−'}${Math.abs(reading.stops).toFixed(2)} stop`,
+        Math.abs(reading.stops) > watchAllowed.stops,
+      ],
+      ['colour', `ΔE ${reading.colour.toFixed(1)}`, reading.colour > watchAllowed.difference],
+      ['sharp', `${Math.round(reading.sharpness * 100)} %`, reading.sharpness < watchAllowed.sharpness],
+    ] as const);
+  return (
+    <div className="flex flex-col gap-2 px-3.5 py-2.5">
+      <div className="min-h-[44px] text-[15px]" role="status" aria-live="assertive" data-testid="watch-says">
+        {!on && 'The camera is off.'}
+        {on && problem}
+        {on &&
+          !problem &&
+          !plate &&
+          'No plate yet. Film the clean plate with nobody in the picture: the watch begins with it.'}
+        {on && !problem && plate && !check && 'Looking …'}
+        {check && wrong.length === 0 && (
+          <span className="font-semibold text-verdigris" data-watch="fine">
+            Everything stands as on the plate.
+          </span>
+        )}
+        {wrong.map((finding) => (
+          <p
+            key={finding.code}
+            data-watch={finding.code}
+            className="border-l-4 bg-raised px-2.5 py-1 font-semibold"
+            style={{ borderColor: finding.severity === 'watch' ? 'var(--saffron)' : 'var(--madder)' }}
+          >
+            {words(finding)}
+          </p>
+        ))}
+      </div>
+      {numbers && (
+        <dl className="grid grid-cols-4 gap-2">
+          {numbers.map(([name, value, over]) => (
+            <div key={name} data-reading={name}>
+              <dt className="text-[12px] text-ink2">{name}</dt>
+              <dd
+                className="num !text-[14px]"
+                style={over ? { color: 'var(--madder)', fontWeight: 700 } : {}}
+              >
+                {value}
+              </dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      {plate?.from === 'file' && (
+        <p className="text-[13px] text-ink2">
+          Held against the plate’s file: colours of two cameras differ. Film a plate with this camera to be
+          exact.
+        </p>
+      )}
+    </div>
+  );
+}

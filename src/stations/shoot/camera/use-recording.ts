@@ -1,0 +1,47 @@
+'use client';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import type { Log } from '@/core/model/shoot-records';
+import { useBench } from '@/ui/bench-context';
+import { finishRecording, record, whyEnded, type Running } from '@/workers/recordings';
+
+/** Records takes of the open camera. Leaving the screen ends a recording as a press would. */
+export function useRecording(onEnded: (log: Log) => Promise<void>) {
+  const { store, attempt } = useBench();
+  const [keeping, setKeeping] = useState(false);
+  const running = useRef<(Running & { log: string }) | null>(null);
+  const ended = useRef(onEnded);
+  useEffect(() => {
+    ended.current = onEnded;
+  });
+  useEffect(() => () => running.current?.stop(), []);
+
+  const begin = useCallback(
+    async (stream: MediaStream, log: Log, name: string, bitsPerSecond: number) => {
+      const one = await record(store, stream, log, name, bitsPerSecond);
+      running.current = { ...one, log: log.id };
+      attempt(async () => {
+        const { failure } = await one.ended;
+        running.current = null;
+        setKeeping(true);
+        try {
+          await ended.current(log);
+          const said = whyEnded(failure);
+          if (said) toast.error(said, { duration: 12000 });
+          const told = await finishRecording(store, log.id);
+          if (told) toast.error(told, { duration: 12000 });
+        } finally {
+          setKeeping(false);
+        }
+      });
+    },
+    [store, attempt],
+  );
+  return {
+    begin,
+    stop: () => running.current?.stop(),
+    /** true where this very take is being recorded here */
+    recording: (log: string) => running.current?.log === log,
+    keeping,
+  };
+}

@@ -1,0 +1,91 @@
+'use client';
+import { useCallback, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import type { Merged } from '@/store/merge/merge';
+import { gatherBundle, takeInBundle } from '@/store/merge/carry';
+import type { Store } from '@/store/db';
+import { callback, openMedia } from '@/workers/clients';
+import { saveFile, fileName } from '../../save';
+
+export type Busy = { text: string; share: number } | null;
+
+/** Brings a carried file in. @returns a sentence about what came of it, and the project it belongs to */
+export async function bringBundle(
+  store: Store,
+  file: Blob,
+  onProgress: (share: number) => void,
+): Promise<{ text: string; project: string; merged: Merged }> {
+  const worker = openMedia();
+  try {
+    const { bundle, blobs, lost } = await worker.api.unpackBundle(file, callback(onProgress));
+    const merged = await takeInBundle(store, bundle, blobs);
+    const what = bundle.setup ? `${bundle.setup.name} of ${bundle.project.name}` : bundle.project.name;
+    const parts = [
+      merged.steps === 0
+        ? `${what}: everything in it was here already`
+        : `${what} is merged: ${merged.steps} steps from the other device`,
+      ...(merged.media > 0 ? [`${merged.media} ${merged.media === 1 ? 'file' : 'files'} came along`] : []),
+      ...(merged.conflicts.length > 0 ? [`${merged.conflicts.length} to choose between`] : []),
+      ...(lost.length > 0
+        ? [
+            `${lost.length} ${lost.length === 1 ? 'clip is' : 'clips are'} damaged in the file: carry it over again for ${lost.length === 1 ? 'it' : 'them'}`,
+          ]
+        : []),
+    ];
+    return { text: `${parts.join('; ')}.`, project: bundle.project.id, merged };
+  } finally {
+    worker.end();
+  }
+}
+
+/** Saving and bringing in, with how far it is and a way to end it. */
+export function useCarry(store: Store, project: { id: string; name: string }) {
+  const [busy, setBusy] = useState<Busy>(null);
+  const end = useRef<() => void>(() => undefined);
+  const cancel = useCallback(() => {
+    end.current();
+    setBusy(null);
+  }, []);
+  const save = useCallback(
+    async (setup: { id: string; name: string } | null) => {
+      const worker = openMedia();
+      let ended = false;
+      end.current = () => {
+        ended = true;
+        worker.end();
+      };
+      const text = 'Packing';
+      setBusy({ text, share: 0 });
+      try {
+        const { bundle, blobs } = await gatherBundle(store, project.id, setup?.id ?? null);
+        const zip = await worker.api.packBundle(
+          bundle,
+          blobs,
+          callback((share: number) => setBusy({ text, share })),
+        );
+        if (!ended)
+          saveFile(`${fileName(setup ? `${project.name} ${setup.name}` : project.name)}.ribbon.zip`, zip);
+      } finally {
+        worker.end();
+        setBusy(null);
+      }
+    },
+    [store, project.id, project.name],
+  );
+  const bring = useCallback(
+    async (file: File) => {
+      setBusy({ text: `Reading ${file.name}`, share: 0 });
+      try {
+        const told = await bringBundle(store, file, (share) =>
+          setBusy({ text: `Reading ${file.name}`, share }),
+        );
+        toast.success(told.text, { duration: 9000 });
+        return told.project;
+      } finally {
+        setBusy(null);
+      }
+    },
+    [store],
+  );
+  return { busy, cancel, save, bring };
+}

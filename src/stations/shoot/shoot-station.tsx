@@ -1,0 +1,185 @@
+'use client';
+import { useEffect, useState } from 'react';
+import type { Setup } from '@/core/model/plan-records';
+import { barAndBeat } from '@/core/time/grid';
+import type { Board, BoardRow } from '@/core/shoot/board';
+import { passageOf } from '@/core/shoot/passage';
+import { rateLog } from '@/store/commands/shoot';
+import { songMeasure } from '@/store/snapshot';
+import { useBench } from '@/ui/bench-context';
+import { Findings } from '@/ui/findings';
+import { LiveChoice } from '@/ui/live-choice';
+import { useNarrow } from '@/ui/use-narrow';
+import { useWhere } from '@/ui/where';
+import { AddSetup } from '../plan/add-setup';
+import { Empty, Station } from '../station';
+import { BoardList } from './board/board-list';
+import { MatchFiles } from './board/match-files';
+import { StrikePart } from './board/strike-part';
+import { TakeBar } from './board/take-bar';
+import { TakeSheet } from './board/take-sheet';
+import { TryMoments } from './board/try-moments';
+import { CameraPage } from './camera/camera-page';
+import { CarryPage } from './carry/carry-page';
+import { PracticePage } from './practice/practice-page';
+import { ask, shootEvent, wishOf } from './shoot-events';
+import { SlateScreen } from './slate/slate-screen';
+import { useAwake } from './use-awake';
+import { useTake } from './use-take';
+import { shootParts, type ShootPart } from './words';
+
+const question = 'What is still missing before this set is struck?';
+
+/** On the set: what is missing, the slate, the camera, practice, and the way home. */
+export function ShootStation() {
+  const { snapshot, plan, go } = useBench();
+  const where = useWhere();
+  const part: ShootPart = shootParts.find(({ id }) => id === where.part)?.id ?? 'board';
+  const { setups } = snapshot;
+  const setup = setups.find(({ id }) => id === where.setup) ?? setups[0] ?? null;
+  const board = plan.boards.find((one) => one.setup === setup?.id) ?? null;
+  const row = board?.rows.find(({ id }) => id === where.shot) ?? board?.next ?? board?.rows[0] ?? null;
+  const held = setup && `f/${setup.aperture} · 1/${setup.shutter} · ISO ${setup.iso} · ${setup.kelvin} K`;
+  return (
+    <div className="shoot flex min-h-0 flex-1 flex-col">
+      <Station
+        question={question}
+        fixed
+        sub={
+          setup && (
+            <span className="flex flex-wrap items-center gap-x-2">
+              <LiveChoice
+                label="Setup"
+                value={setup.id}
+                options={setups.map(({ id, name }) => ({ value: id, text: name }))}
+                onChange={(id) => go({ setup: id, shot: null })}
+              />
+              <span className="num">{held}</span>
+            </span>
+          )
+        }
+        tools={
+          <div className="flex flex-wrap gap-1.5" role="group" aria-label="Parts of this station">
+            {shootParts.map(({ id, text }) => (
+              <button
+                key={id}
+                type="button"
+                className="knob"
+                aria-pressed={id === part}
+                onClick={() => go({ part: id })}
+              >
+                {text}
+              </button>
+            ))}
+          </div>
+        }
+      >
+        {part === 'practice' && <PracticePage />}
+        {part === 'carry' && <CarryPage setup={setup} />}
+        {part === 'board' && board && setup && (
+          <BoardPage key={setup.id} board={board} row={row} setup={setup} />
+        )}
+        {part === 'camera' && board && setup && (
+          <CameraPage key={setup.id} board={board} row={row} setup={setup} variation={wantedVariation(row)} />
+        )}
+        {(part === 'board' || part === 'camera') && !board && (
+          <Empty title="There is no setup to film in yet">
+            <p>
+              A setup is one camera in one place and light. Add the first one, and the board lists every shot
+              that the moments need there. The practice camera can be tried without one.
+            </p>
+            <AddSetup />
+            <button type="button" className="knob" onClick={() => go({ part: 'practice' })}>
+              To the practice camera
+            </button>
+          </Empty>
+        )}
+      </Station>
+    </div>
+  );
+}
+
+/** The variation to film next: the first that is asked for and has no good take. */
+const wantedVariation = (row: BoardRow | null): string =>
+  row?.variations.find(({ asked, good }) => asked && good === 0)?.name ?? '';
+
+function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; setup: Setup }) {
+  const { snapshot, store, attempt, go, findings } = useBench();
+  const narrow = useNarrow();
+  const [slate, setSlate] = useState(false);
+  const { running, stop } = useTake(board);
+  const { song } = snapshot;
+  useAwake();
+  const last = row?.logs.findLast(({ length }) => length !== null) ?? null;
+
+  useEffect(() => {
+    const hear = (event: Event) => {
+      const wish = wishOf(event);
+      if (wish === 'take') return running ? attempt(() => stop(running)) : setSlate(Boolean(row));
+      if (last) attempt(() => rateLog(store, last, wish === last.rating ? null : wish));
+    };
+    window.addEventListener(shootEvent, hear);
+    return () => window.removeEventListener(shootEvent, hear);
+  });
+
+  if (board.rows.length === 0) {
+    return (
+      <Empty title="No shot is planned here">
+        <p>
+          Nothing of the plan is filmed in {setup.name}. Choose another setup above, or set a moment’s place
+          in Plan.
+        </p>
+        <button type="button" className="knob main" onClick={() => go({ station: 'plan', part: null })}>
+          To the plan
+        </button>
+      </Empty>
+    );
+  }
+  const end = songMeasure(snapshot)?.song.duration ?? 0;
+  const passage = song?.grid ? passageOf(row?.shot ?? null, snapshot, setup, end) : null;
+  const bar = passage && song?.grid ? ` · plays from bar ${barAndBeat(song.grid, passage.from).bar}` : '';
+  const mine = findings.shoot.filter(({ where }) => where.setup === setup.id);
+  const detail = (
+    <>
+      {row && <TakeSheet key={row.id} row={row} />}
+      <Findings findings={mine} />
+      <TryMoments board={board} />
+      <StrikePart board={board} />
+    </>
+  );
+  return (
+    <div className="flex min-h-0 flex-1">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <div className="min-h-0 flex-1 overflow-y-auto">
+          <MatchFiles board={board} />
+          <BoardList board={board} chosen={row} onChoose={({ id }) => go({ shot: id })} />
+          {narrow && <div className="flex flex-col gap-5 px-3.5 pb-5">{detail}</div>}
+        </div>
+        <TakeBar
+          board={board}
+          row={row}
+          begin={`Slate take #${bar}`}
+          onBegin={() => setSlate(true)}
+          onStop={() => ask('take')}
+        />
+      </div>
+      {!narrow && (
+        <aside
+          aria-label="Detail"
+          className="flex w-[380px] flex-none flex-col gap-5 overflow-y-auto border-l border-line bg-raised px-4 py-3.5"
+        >
+          {detail}
+        </aside>
+      )}
+      {slate && row && (
+        <SlateScreen
+          board={board}
+          row={row}
+          setup={setup}
+          variation={wantedVariation(row)}
+          onClose={() => setSlate(false)}
+        />
+      )}
+    </div>
+  );
+}

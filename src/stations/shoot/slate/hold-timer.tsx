@@ -1,0 +1,70 @@
+'use client';
+import { useEffect, useState } from 'react';
+import { LiveNumber } from '@/ui/live-number';
+import { beep } from './slate-player';
+
+const around = 2 * Math.PI * 54;
+
+/** Holds a pose in silence for as long as an answer takes: a ring that empties, and a tone at the end. */
+export function HoldTimer({ start }: { start: number }) {
+  const [length, setLength] = useState(start);
+  const [begun, setBegun] = useState<number | null>(null);
+  const [now, setNow] = useState(0);
+  useEffect(() => {
+    if (begun === null) return;
+    const timer = setInterval(() => {
+      const at = performance.now();
+      setNow(at);
+      if (at - begun < length * 1000) return;
+      beep();
+      setBegun(null);
+    }, 50);
+    return () => clearInterval(timer);
+  }, [begun, length]);
+  const left = begun === null ? length : Math.max(0, length - (now - begun) / 1000);
+  return (
+    <div className="flex flex-wrap items-center justify-center gap-3 text-[15px]">
+      {begun !== null && (
+        <svg width="120" height="120" role="timer" aria-label={`${Math.ceil(left)} seconds to hold`}>
+          <circle cx="60" cy="60" r="54" fill="none" stroke="#343a5a" strokeWidth="8" />
+          <circle
+            cx="60"
+            cy="60"
+            r="54"
+            fill="none"
+            stroke="#f2b252"
+            strokeWidth="8"
+            strokeDasharray={around}
+            strokeDashoffset={around * (1 - left / length)}
+            transform="rotate(-90 60 60)"
+          />
+          <text x="60" y="72" textAnchor="middle" fontSize="36" fill="#efe6d6" className="num !text-[36px]">
+            {Math.ceil(left)}
+          </text>
+        </svg>
+      )}
+      <button
+        type="button"
+        className="knob"
+        onClick={() => {
+          setNow(performance.now());
+          setBegun(begun === null ? performance.now() : null);
+        }}
+      >
+        {begun === null ? 'Hold the pose' : 'Enough'}
+      </button>
+      <span>
+        for{' '}
+        <LiveNumber
+          label="Seconds to hold the pose"
+          value={length}
+          step={0.5}
+          min={0.5}
+          max={120}
+          show={(value) => `${value.toFixed(1)} s`}
+          onChange={setLength}
+        />
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+'use client';
+import { useEffect, useMemo, useState } from 'react';
+import type { Setup } from '@/core/model/plan-records';
+import type { BoardRow } from '@/core/shoot/board';
+import { passageOf, type Passage } from '@/core/shoot/passage';
+import { slateTimeline, type SlateTimeline } from '@/core/shoot/slate';
+import { clicksOf } from '@/core/song/click';
+import { beatOfTime, nextBar, timeOfBeat } from '@/core/time/grid';
+import { songMeasure } from '@/store/snapshot';
+import { useBench } from '@/ui/bench-context';
+import { openMedia } from '@/workers/clients';
+import { SlatePlayer } from './slate-player';
+
+/** What the slate of a shot plays, made ahead so that it starts on the press. */
+export type Slate = {
+  passage: Passage | null;
+  timeline: SlateTimeline | null;
+  /** null while its sound is still being made */
+  player: SlatePlayer | null;
+  setFrom: (position: number) => void;
+  setSpeed: (speed: number) => void;
+};
+
+const none = { from: null as number | null, speed: null as number | null };
+
+/** Prepares playback for a shot; the bar and the speed may be changed. */
+export function useSlate(row: BoardRow | null, setup: Setup): Slate {
+  const { snapshot, store, plan, attempt } = useBench();
+  const [given, setGiven] = useState({ ...none, row: row?.id });
+  const [made, setMade] = useState<{ key: string; player: SlatePlayer } | null>(null);
+  const own = given.row === row?.id ? given : none;
+  const grid = snapshot.song?.grid ?? null;
+  const songEnd = songMeasure(snapshot)?.song.duration ?? 0;
+  const shot =
+    row?.shot ?? plan.schedule.slots.find((slot) => slot.shot.id === row?.pickup?.shot)?.shot ?? null;
+  const planned = grid ? passageOf(shot, snapshot, setup, beatOfTime(grid, songEnd)) : null;
+  const from = own.from ?? planned?.from ?? 0;
+  const until = Math.max(planned?.until ?? 0, from + 1);
+  const speed = own.speed ?? planned?.speed ?? 1;
+  const plays = planned !== null;
+  const { rate } = setup.capture;
+  const timeline = useMemo(
+    () => (grid && plays ? slateTimeline(grid, { from, until }, speed, rate) : null),
+    [grid, plays, from, until, speed, rate],
+  );
+  const media = snapshot.song?.media ?? null;
+  const key = JSON.stringify([media, from, until, speed, timeline !== null]);
+
+  useEffect(() => {
+    if (!grid || !timeline) return;
+    let here = true;
+    const worker = openMedia();
+    attempt(async () => {
+      const wav = media ? ((await store.proxies.get(media))?.blob ?? null) : null;
+      const sound = await worker.api.clickTrack({
+        wav,
+        clicks: clicksOf(grid, timeline.from, timeline.until),
+        from: timeline.from,
+        to: timeline.until,
+        speed,
+        keepPitch: true,
+        beat: timeOfBeat(grid, from + 1) - timeOfBeat(grid, from),
+        beatsPerBar: Math.max(1, Math.round(nextBar(grid, from) - from)),
+        slate: { seconds: 2, beep: timeline.sync },
+      });
+      if (here) setMade({ key, player: new SlatePlayer(sound) });
+    });
+    return () => {
+      here = false;
+      worker.end();
+    };
+  }, [grid, timeline, media, store, speed, from, key, attempt]);
+
+  const silent = useMemo(() => new SlatePlayer(null), []);
+  return {
+    passage: planned && { from, until, speed },
+    timeline,
+    player: timeline ? (made?.key === key ? made.player : null) : silent,
+    setFrom: (position) => setGiven({ ...own, from: position, row: row?.id }),
+    setSpeed: (next) => setGiven({ ...own, speed: next, row: row?.id }),
+  };
+}

@@ -1,0 +1,140 @@
+import { refuse } from '@/core/error';
+import type { Log } from '@/core/model/shoot-records';
+import { StreamRecorder } from '@/media/recorder';
+import { change } from '@/store/change';
+import { linkTake, stopLog } from '@/store/commands/shoot';
+import type { Recording, Store } from '@/store/db';
+import { planOf } from '@/store/plan';
+import { readSnapshot } from '@/store/snapshot';
+import { importFiles } from './import-files';
+import { isFull } from './plain-errors';
+
+const lockOf = (id: string) => `fickle-ribbon-recording-${id}`;
+
+/** A recording that runs. `ended` tells how it came out once all of it is kept. */
+export type Running = { stop: () => void; ended: Promise<{ failure: unknown }> };
+
+/**
+ * Records a take into the store, second by second. Whatever ends it, {@link finishRecording} makes a file of what
+ * is there.
+ * @throws CoreError `recording.none` where this browser cannot record
+ */
+export async function record(
+  store: Store,
+  stream: MediaStream,
+  log: Log,
+  name: string,
+  bitsPerSecond: number,
+): Promise<Running> {
+  let end: (told: { failure: unknown }) => void = () => undefined;
+  const ended = new Promise<{ failure: unknown }>((resolve) => (end = resolve));
+  const recorder = new StreamRecorder(
+    stream,
+    bitsPerSecond,
+    async (blob, index) => {
+      await store.chunks.put({ recording: log.id, index, blob });
+    },
+    (failure) => end({ failure }),
+  );
+  const row: Recording = {
+    id: log.id,
+    project: log.project,
+    log: log.id,
+    type: recorder.type,
+    name: `${name}.${recorder.type === 'video/mp4' ? 'mp4' : 'webm'}`,
+    started: Date.now(),
+  };
+  await store.recordings.put(row);
+  // While this page lives it holds the lock; a page that was thrown out of memory does not.
+  void navigator.locks.request(lockOf(log.id), () => ended);
+  recorder.start();
+  return { stop: () => recorder.stop(), ended };
+}
+
+/**
+ * Makes a take of the project from what a recording kept, and ties it to its log line.
+ * @returns a sentence about it where something is to be said
+ */
+export async function finishRecording(store: Store, id: string): Promise<string | null> {
+  const row = await store.recordings.get(id);
+  if (!row) return null;
+  const chunks = await store.chunks.where({ recording: id }).sortBy('index');
+  const drop = () =>
+    store.transaction('rw', store.recordings, store.chunks, async () => {
+      await store.recordings.delete(id);
+      await store.chunks.where({ recording: id }).delete();
+    });
+  if (chunks.length === 0) {
+    await drop();
+    return 'Nothing was recorded before the take ended; its line in the log is kept.';
+  }
+  const file = new File(
+    chunks.map(({ blob }) => blob),
+    row.name,
+    { type: row.type, lastModified: Date.now() },
+  );
+  const [result] = await importFiles(store, row.project, [file], () => undefined);
+  if (!result.record) {
+    if (result.outcome === 'problem' && !/room left/.test(result.message)) await drop();
+    return result.message;
+  }
+  const snapshot = await readSnapshot(store, row.project);
+  const log = snapshot?.logs.find((one) => one.id === row.log);
+  const board = snapshot && planOf(snapshot).boards.find(({ setup }) => setup === log?.setup);
+  if (snapshot && board && log) {
+    const take = snapshot.takes.find((one) => one.id === result.record);
+    const media = take && snapshot.media.get(take.media);
+    if (media) await store.media.update(media.id, { recorded: row.started });
+    await linkTake(store, snapshot, board, [{ log: log.id, take: result.record }], true);
+    if (log.length === null) await stopLog(store, log, media?.probe?.duration ?? 0);
+  }
+  await drop();
+  return null;
+}
+
+/** Recordings that a closed or lost page left behind become takes. @returns how many */
+export async function recoverRecordings(store: Store, project: string): Promise<number> {
+  let found = 0;
+  for (const { id } of await store.recordings.where({ project }).toArray()) {
+    const free = await navigator.locks.request(lockOf(id), { ifAvailable: true }, async (lock) => {
+      if (!lock) return false;
+      await finishRecording(store, id);
+      return true;
+    });
+    if (free) found++;
+  }
+  return found;
+}
+
+/** What to say when a recording ended by itself. */
+export function whyEnded(failure: unknown): string | null {
+  if (!failure) return null;
+  return isFull(failure)
+    ? 'There is no room left on this device: the recording was ended, and what was recorded until then is kept. Free some space before the next take.'
+    : 'The recording was ended by the browser; what was recorded until then is kept.';
+}
+
+/** Marks a take's log line with what the watch saw, as it sees it. */
+export async function noteSeen(store: Store, log: Log, seen: Log['seen'][number][]): Promise<void> {
+  const now = await store.records.get(log.id);
+  if (now?.kind !== 'log') refuse('gone', 'This take is no longer in the log. Undo brings it back.');
+  const tags = Object.fromEntries(
+    seen.flatMap(({ code }) => (tagOf[code] ? [[`tags.${tagOf[code]}`, true]] : [])),
+  );
+  await change(
+    store,
+    log.project,
+    'What the watch saw',
+    [{ record: log.id, set: { seen: [...now.seen, ...seen], ...tags } }],
+    true,
+  );
+}
+
+const tagOf: Record<string, string> = {
+  'watch.moved': 'bumped',
+  'watch.light': 'light',
+  'watch.colour': 'light',
+  'watch.soft': 'focus',
+  'watch.crossing': 'crossed the seam',
+  'watch.shadow': 'crossed the seam',
+};
