@@ -6,7 +6,6 @@ import { fileURLToPath } from 'node:url';
 import sirv from 'sirv';
 
 const root = fileURLToPath(new URL('../out', import.meta.url));
-const port = Number(process.env.PORT ?? 4310);
 const scripts = JSON.parse(readFileSync(`${root}/script-hashes.json`, 'utf8'));
 
 const headers = {
@@ -15,12 +14,13 @@ const headers = {
   'Cross-Origin-Resource-Policy': 'same-origin',
   'Referrer-Policy': 'no-referrer',
   'X-Content-Type-Options': 'nosniff',
+  'Permissions-Policy': 'camera=(self), microphone=(self), screen-wake-lock=(self)',
   'Content-Security-Policy': [
     "default-src 'self'",
     `script-src 'self' ${scripts.map((hash) => `'${hash}'`).join(' ')}`,
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' blob: data:",
-    "media-src 'self' blob:",
+    "media-src 'self' blob: mediastream:",
     "worker-src 'self'",
     "connect-src 'self' blob:",
     "object-src 'none'",
@@ -39,9 +39,15 @@ const files = sirv(root, {
   },
 });
 
-createServer((request, response) => {
+/** Answers a request from the built shell. */
+export function handle(request, response) {
   files(request, response, () => {
     response.writeHead(404, { 'Content-Type': 'text/plain; charset=utf-8', ...headers });
     response.end('There is no such page here. Go to / to open the bench.');
   });
-}).listen(port, () => console.log(`Fickle Ribbon is at http://localhost:${port}`));
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  const port = Number(process.env.PORT ?? 4310);
+  createServer(handle).listen(port, () => console.log(`Fickle Ribbon is at http://localhost:${port}`));
+}

@@ -16,6 +16,7 @@ import { Player } from '@/ui/player';
 import { beatAtNeedle, doubleTempo, firstOfBarAt, halveTempo, shiftHalfBeat } from '@/store/commands/song';
 import { bringSongFile, isSongFile } from './song/song-files';
 import { tapEvent } from './song/taps';
+import { listenForInstall } from '@/ui/install';
 import { useNarrow } from '@/ui/use-narrow';
 import { useTheme } from '@/ui/theme';
 import { goTo, useWhere } from '@/ui/where';
@@ -58,6 +59,7 @@ export function BenchRoot() {
   useEffect(() => {
     if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
     void navigator.storage?.persist?.();
+    return listenForInstall();
   }, []);
   return inBrowser ? <Opened /> : <Waiting text="Opening the bench …" />;
 }

@@ -17,7 +17,7 @@ export function LiveText({
       <button
         type="button"
         aria-label={`${label}: ${value}`}
-        className="min-h-6 max-w-full truncate border-b border-transparent text-left font-semibold hover:border-ink2"
+        className="live-text min-h-6 max-w-full truncate border-b border-transparent text-left font-semibold hover:border-ink2"
         onClick={() => setTyping(value)}
       >
         {value}

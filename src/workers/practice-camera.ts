@@ -6,6 +6,7 @@ import { openPractice } from './clients';
 /** What stands in front of the practice camera and what goes wrong there. */
 export type PracticeControls = {
   stage: (role: PracticeRole, take?: number) => void;
+  role: () => PracticeRole;
   /** switches a fault on or off */
   set: (fault: PracticeFault, on: boolean) => void;
   faults: () => PracticeFault[];
@@ -59,6 +60,7 @@ export function openPracticeCamera(): OpenCamera & PracticeControls {
     stage: (next, which = 0) => {
       [role, take, since] = [next, which, now()];
     },
+    role: () => role,
     set: (fault, wanted) => {
       if (wanted) on.set(fault, now());
       else on.delete(fault);

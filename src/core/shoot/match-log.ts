@@ -44,8 +44,9 @@ export function matchLog(files: readonly CameraFile[], lines: readonly LogLine[]
       if (to - from > best || (to - from === best && Math.abs(centre) < Math.abs(offset)))
         [best, offset] = [to - from, centre];
     }
-    // A single pair proves nothing about a clock that is hours off; it may just be another clip.
-    if (best < 2 && Math.abs(offset) > 90) break;
+    // Clips of another day agree by chance with a line or two: a clock that is far off has to explain half of them.
+    const enough = Math.max(2, Math.ceil(Math.min(leftFiles.length, leftLines.length) / 2));
+    if (best < enough && Math.abs(offset) > 90) break;
     const near = leftFiles
       .flatMap((file) => leftLines.filter((line) => fits(file, line)).map((line) => ({ file, line })))
       .map(({ file, line }) => ({ file, line, off: file.started - line.started - offset }))

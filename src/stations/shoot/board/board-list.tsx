@@ -55,23 +55,27 @@ export function BoardList({
               />
               <span className="min-w-0 flex-1">
                 <span className="block text-[16px] font-semibold leading-tight">{row.title}</span>
-                <span className="block text-[13.5px] text-ink2">
-                  {counts(row) || row.note}
-                  {asked.length > 0 && (
-                    <>
-                      {' '}
-                      {asked.map(({ name, good }) => (
-                        <span
-                          key={name}
-                          className="mr-1.5"
-                          style={{ color: good ? 'var(--verdigris)' : 'var(--saffron)' }}
-                        >
-                          {name} {good > 0 ? '✓' : 'missing'}
+                <span className="block text-[13.5px] text-ink2">{counts(row) || row.note}</span>
+                {asked.length > 0 && (
+                  <span className="block text-[13.5px]">
+                    {asked
+                      .filter(({ good }) => good > 0)
+                      .map(({ name }) => (
+                        <span key={name} className="mr-2 text-verdigris">
+                          ✓ {name}
                         </span>
                       ))}
-                    </>
-                  )}
-                </span>
+                    {asked.some(({ good }) => good === 0) && (
+                      <span className="text-saffron">
+                        still:{' '}
+                        {asked
+                          .filter(({ good }) => good === 0)
+                          .map(({ name }) => name)
+                          .join(', ')}
+                      </span>
+                    )}
+                  </span>
+                )}
               </span>
               <span className="flex-none text-right">
                 <span className="block text-[14px] font-semibold" style={{ color: state.dye }}>

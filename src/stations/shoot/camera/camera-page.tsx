@@ -11,6 +11,8 @@ import { roleOf } from '@/store/commands/shoot';
 import { takeMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
+import { useNarrow } from '@/ui/use-narrow';
+import { useSize } from '@/ui/use-size';
 import { noteSeen } from '@/workers/recordings';
 import { fileName } from '../../save';
 import { TakeBar } from '../board/take-bar';
@@ -43,6 +45,7 @@ export function CameraPage({
 }) {
   const { store, snapshot, attempt, plan } = useBench();
   const { project, zones, marks } = snapshot;
+  const narrow = useNarrow();
   const video = useRef<HTMLVideoElement>(null);
   const { width, height, rate } = setup.capture;
   const cam = useCamera({
@@ -61,6 +64,7 @@ export function CameraPage({
   const [playback, setPlayback] = useState(false);
   const [moving, setMoving] = useState(false);
   const [ratio, setRatio] = useState(16 / 9);
+  const [stage, area] = useSize<HTMLDivElement>();
   useAwake(Boolean(camera));
 
   const mine = useMemo(() => zones.filter((zone) => zone.setup === setup.id), [zones, setup.id]);
@@ -138,68 +142,179 @@ export function CameraPage({
   const chosen = takes.find(({ id }) => id === over) ?? null;
   const picture = chosen ? (takeMeasure(snapshot, chosen)?.poster ?? null) : (plate?.pictures[0] ?? null);
   const plans = plan.numbers.has(setup.id);
-  return (
-    <div className="flex min-h-0 flex-1 max-sm:flex-col">
-      <div className="flex min-h-0 min-w-0 flex-1 flex-col max-sm:flex-none">
-        <div className="relative flex min-h-0 flex-1 items-center justify-center bg-stage max-sm:flex-none">
+  const beside = (
+    <>
+      {camera && (
+        <section className="flex flex-col gap-2" aria-label="Over the picture">
+          <h2 className="text-[16px] font-[560]">Over the picture</h2>
           <div
-            className="relative w-full max-w-full"
-            style={{
-              aspectRatio: String(ratio),
-              maxHeight: '100%',
-              ...(mode === 'difference' ? { filter: 'brightness(4)' } : {}),
-            }}
+            className="flex flex-wrap gap-2"
+            role="group"
+            aria-label="How the earlier picture is laid over"
           >
-            <video
-              ref={video}
-              muted
-              playsInline
-              className="absolute inset-0 h-full w-full"
-              aria-label="Viewfinder"
-              onLoadedMetadata={({ currentTarget: { videoWidth, videoHeight } }) =>
-                videoHeight > 0 && setRatio(videoWidth / videoHeight)
-              }
-            />
-            {camera && <Overlay picture={picture} mode={mode} />}
-            {camera && plans && (
-              <Guides
-                kinds={guides}
-                setup={setup}
-                zones={mine}
-                marks={marks.filter((mark) => mark.setup === setup.id)}
-                reading={watch.check?.reading ?? null}
-                ratio={ratio}
-              />
-            )}
-            {!camera && (
-              <div className="absolute inset-0 flex flex-col items-center justify-center gap-2.5 p-4 text-center">
-                {cam.problem && (
-                  <p
-                    className="max-w-[44ch] bg-raised px-3 py-2 text-[14px]"
-                    role="alert"
-                    data-problem={cam.problem.code}
-                  >
-                    {cam.problem.message}
-                  </p>
-                )}
-                <div className="flex flex-wrap justify-center gap-2">
-                  <button
-                    type="button"
-                    className="knob main"
-                    disabled={cam.opening}
-                    onClick={() => void cam.openDevice()}
-                  >
-                    {cam.opening ? 'Opening …' : 'Open the camera'}
-                  </button>
-                  <button type="button" className="knob bg-raised" onClick={() => void cam.openPractice()}>
-                    Practice camera
-                  </button>
-                </div>
-              </div>
-            )}
+            {overlayModes.map((one) => (
+              <button
+                key={one}
+                type="button"
+                className="knob"
+                aria-pressed={mode === one}
+                onClick={() => setMode(one)}
+              >
+                {one}
+              </button>
+            ))}
           </div>
+          <p className="text-[14px]">
+            of{' '}
+            <LiveChoice
+              label="Earlier picture"
+              value={over}
+              options={[
+                { value: 'plate', text: 'the plate' },
+                ...takes.map(({ id, name }) => ({ value: id, text: name })),
+              ]}
+              onChange={setOver}
+            />
+          </p>
+          <div className="flex flex-wrap gap-2" role="group" aria-label="Guides">
+            {guideKinds.map((kind) => (
+              <button
+                key={kind}
+                type="button"
+                className="knob"
+                aria-pressed={guides.has(kind)}
+                onClick={() =>
+                  setGuides(
+                    new Set(guides.has(kind) ? [...guides].filter((one) => one !== kind) : [...guides, kind]),
+                  )
+                }
+              >
+                {kind}
+              </button>
+            ))}
+          </div>
+          <div className="flex flex-wrap gap-2">
+            <button type="button" className="knob" aria-pressed={sound} onClick={() => setSound(!sound)}>
+              Alarm sounds
+            </button>
+            {slate.timeline && (
+              <button
+                type="button"
+                className="knob"
+                aria-pressed={playback}
+                onClick={() => setPlayback(!playback)}
+              >
+                Play the song to takes
+              </button>
+            )}
+            <button
+              type="button"
+              className="knob"
+              onClick={() => attempt(async () => keep(await watch.grab(4)))}
+            >
+              This is the plate now
+            </button>
+            <button type="button" className="knob" onClick={cam.close}>
+              Camera off
+            </button>
+          </div>
+          {held && !holdsAll(held) && (
+            <p className="text-[14px]" data-testid="draft">
+              This camera cannot hold{' '}
+              {[!held.exposure && 'exposure', !held.focus && 'focus', !held.white && 'white balance']
+                .filter(Boolean)
+                .join(', ')}{' '}
+              here: takes are marked as drafts. For the film itself use the camera’s own application, and
+              Quick check.
+            </p>
+          )}
+        </section>
+      )}
+      {practice && <FaultPart practice={practice} onChange={() => void cam.holdAgain()} />}
+      <QuickPart plate={plate?.from === 'camera' ? plate.pictures : file} frame={frame} />
+      <MovePart
+        setup={setup.id}
+        video={video}
+        on={Boolean(camera)}
+        practice={practice}
+        onMoving={setMoving}
+      />
+    </>
+  );
+  return (
+    <div className="flex min-h-0 flex-1">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <div className="flex min-h-0 flex-1 flex-col max-sm:overflow-y-auto">
+          <div
+            ref={stage}
+            className="relative flex items-center justify-center overflow-hidden bg-stage max-sm:flex-none sm:min-h-0 sm:flex-1"
+          >
+            <div
+              className="relative w-full max-w-full"
+              style={{
+                aspectRatio: String(ratio),
+                // Where height is short the picture keeps its shape, so that what is laid over it fits.
+                ...(!narrow && area.height > 0 ? { width: Math.min(area.width, area.height * ratio) } : {}),
+              }}
+            >
+              <div
+                className="absolute inset-0"
+                style={mode === 'difference' && camera ? { filter: 'brightness(4)' } : undefined}
+              >
+                <video
+                  ref={video}
+                  muted
+                  playsInline
+                  className="absolute inset-0 h-full w-full"
+                  aria-label="Viewfinder"
+                  onLoadedMetadata={({ currentTarget: { videoWidth, videoHeight } }) =>
+                    videoHeight > 0 && setRatio(videoWidth / videoHeight)
+                  }
+                />
+                {camera && <Overlay picture={picture} mode={mode} />}
+              </div>
+              {camera && plans && (
+                <Guides
+                  kinds={guides}
+                  setup={setup}
+                  zones={mine}
+                  marks={marks.filter((mark) => mark.setup === setup.id)}
+                  reading={watch.check?.reading ?? null}
+                  ratio={ratio}
+                />
+              )}
+              {!camera && (
+                <div className="absolute inset-0 flex flex-col items-center justify-center gap-2.5 p-4 text-center">
+                  {cam.problem && (
+                    <p
+                      className="max-w-[44ch] bg-raised px-3 py-2 text-[14px]"
+                      role="alert"
+                      data-problem={cam.problem.code}
+                    >
+                      {cam.problem.message}
+                    </p>
+                  )}
+                  <div className="flex flex-wrap justify-center gap-2">
+                    <button
+                      type="button"
+                      className="knob main"
+                      disabled={cam.opening}
+                      onClick={() => void cam.openDevice()}
+                    >
+                      {cam.opening ? 'Opening …' : 'Open the camera'}
+                    </button>
+                    <button type="button" className="knob bg-raised" onClick={() => void cam.openPractice()}>
+                      Practice camera
+                    </button>
+                  </div>
+                </div>
+              )}
+            </div>
+          </div>
+          <Readings on={Boolean(camera)} check={watch.check} plate={plate} problem={watch.problem} />
+
+          {narrow && <div className="flex flex-col gap-4 px-3.5 pb-4">{beside}</div>}
         </div>
-        <Readings on={Boolean(camera)} check={watch.check} plate={plate} problem={watch.problem} />
         <TakeBar
           board={board}
           row={camera ? row : null}
@@ -209,105 +324,14 @@ export function CameraPage({
           onStop={end}
         />
       </div>
-      <div className="flex flex-col gap-4 border-line bg-raised px-3.5 py-3 max-sm:border-t sm:w-[340px] sm:flex-none sm:overflow-y-auto sm:border-l">
-        {camera && (
-          <section className="flex flex-col gap-2" aria-label="Over the picture">
-            <h2 className="text-[16px] font-[560]">Over the picture</h2>
-            <div
-              className="flex flex-wrap gap-2"
-              role="group"
-              aria-label="How the earlier picture is laid over"
-            >
-              {overlayModes.map((one) => (
-                <button
-                  key={one}
-                  type="button"
-                  className="knob"
-                  aria-pressed={mode === one}
-                  onClick={() => setMode(one)}
-                >
-                  {one}
-                </button>
-              ))}
-            </div>
-            <p className="text-[14px]">
-              of{' '}
-              <LiveChoice
-                label="Earlier picture"
-                value={over}
-                options={[
-                  { value: 'plate', text: 'the plate' },
-                  ...takes.map(({ id, name }) => ({ value: id, text: name })),
-                ]}
-                onChange={setOver}
-              />
-            </p>
-            <div className="flex flex-wrap gap-2" role="group" aria-label="Guides">
-              {guideKinds.map((kind) => (
-                <button
-                  key={kind}
-                  type="button"
-                  className="knob"
-                  aria-pressed={guides.has(kind)}
-                  onClick={() =>
-                    setGuides(
-                      new Set(
-                        guides.has(kind) ? [...guides].filter((one) => one !== kind) : [...guides, kind],
-                      ),
-                    )
-                  }
-                >
-                  {kind}
-                </button>
-              ))}
-            </div>
-            <div className="flex flex-wrap gap-2">
-              <button type="button" className="knob" aria-pressed={sound} onClick={() => setSound(!sound)}>
-                Alarm sounds
-              </button>
-              {slate.timeline && (
-                <button
-                  type="button"
-                  className="knob"
-                  aria-pressed={playback}
-                  onClick={() => setPlayback(!playback)}
-                >
-                  Play the song to takes
-                </button>
-              )}
-              <button
-                type="button"
-                className="knob"
-                onClick={() => attempt(async () => keep(await watch.grab(4)))}
-              >
-                This is the plate now
-              </button>
-              <button type="button" className="knob" onClick={cam.close}>
-                Camera off
-              </button>
-            </div>
-            {held && !holdsAll(held) && (
-              <p className="text-[14px]" data-testid="draft">
-                This camera cannot hold{' '}
-                {[!held.exposure && 'exposure', !held.focus && 'focus', !held.white && 'white balance']
-                  .filter(Boolean)
-                  .join(', ')}{' '}
-                here: takes are marked as drafts. For the film itself use the camera’s own application, and
-                Quick check.
-              </p>
-            )}
-          </section>
-        )}
-        {practice && <FaultPart practice={practice} onChange={() => void cam.holdAgain()} />}
-        <QuickPart plate={plate?.from === 'camera' ? plate.pictures : file} frame={frame} />
-        <MovePart
-          setup={setup.id}
-          video={video}
-          on={Boolean(camera)}
-          practice={practice}
-          onMoving={setMoving}
-        />
-      </div>
+      {!narrow && (
+        <aside
+          aria-label="Detail"
+          className="flex w-[340px] flex-none flex-col gap-4 overflow-y-auto border-l border-line bg-raised px-3.5 py-3"
+        >
+          {beside}
+        </aside>
+      )}
     </div>
   );
 }

@@ -13,7 +13,6 @@ const roles: { id: PracticeRole; text: string }[] = [
 /** Who stands in front of the practice camera, and what goes wrong there. */
 export function FaultPart({ practice, onChange }: { practice: PracticeControls; onChange: () => void }) {
   const [, redraw] = useState(0);
-  const [role, setRole] = useState<PracticeRole>('nobody');
   const on = practice.faults();
   return (
     <section className="flex flex-col gap-2" aria-label="Practice camera">
@@ -24,10 +23,10 @@ export function FaultPart({ practice, onChange }: { practice: PracticeControls; 
             key={id}
             type="button"
             className="knob"
-            aria-pressed={role === id}
+            aria-pressed={practice.role() === id}
             onClick={() => {
               practice.stage(id);
-              setRole(id);
+              redraw((count) => count + 1);
             }}
           >
             {text}

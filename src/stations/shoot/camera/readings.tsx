@@ -28,7 +28,7 @@ export function Readings({
       ['moved', `${reading.move.toFixed(2)} px`, reading.move > watchAllowed.move],
       [
         'light',
-        `${reading.stops >= 0 ? '+' : '−'}${Math.abs(reading.stops).toFixed(2)} stop`,
+        `${reading.stops < -0.005 ? '−' : ''}${Math.abs(reading.stops).toFixed(2)} stop`,
         Math.abs(reading.stops) > watchAllowed.stops,
       ],
       ['colour', `ΔE ${reading.colour.toFixed(1)}`, reading.colour > watchAllowed.difference],

@@ -1,8 +1,9 @@
 'use client';
-import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import type { Finding } from '@/core/finding/finding';
 import type { RgbaImage, Size } from '@/core/picture/image';
 import type { WatchFrame } from '@/core/watch/alarms';
+import { useSteady } from '@/ui/use-steady';
 import { openWatch, transferred, type Client } from '@/workers/clients';
 import type { Check, WatchApi } from '@/workers/watch.worker';
 
@@ -34,8 +35,7 @@ export function useWatch(
   useEffect(() => {
     heard.current = onFresh;
   });
-  const key = JSON.stringify(frame);
-  const steady = useMemo<WatchFrame>(() => JSON.parse(key), [key]);
+  const steady = useSteady(frame);
   const { width, height } = delivery;
 
   useEffect(() => {

@@ -3,6 +3,7 @@ import { useRef } from 'react';
 import type { Setup } from '@/core/model/plan-records';
 import { useBench } from '@/ui/bench-context';
 import { Conflicts } from './conflicts';
+import { PhonePart } from './phone-part';
 import { useCarry } from './use-carry';
 
 /** The project or one setup's log as a file, and such a file merged into what has gone on here. */
@@ -97,6 +98,7 @@ export function CarryPage({ setup }: { setup: Setup | null }) {
         </div>
       )}
       <Conflicts />
+      <PhonePart />
     </div>
   );
 }

@@ -8,6 +8,7 @@ import { clicksOf } from '@/core/song/click';
 import { beatOfTime, nextBar, timeOfBeat } from '@/core/time/grid';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
+import { useSteady } from '@/ui/use-steady';
 import { openMedia } from '@/workers/clients';
 import { SlatePlayer } from './slate-player';
 
@@ -29,7 +30,7 @@ export function useSlate(row: BoardRow | null, setup: Setup): Slate {
   const [given, setGiven] = useState({ ...none, row: row?.id });
   const [made, setMade] = useState<{ key: string; player: SlatePlayer } | null>(null);
   const own = given.row === row?.id ? given : none;
-  const grid = snapshot.song?.grid ?? null;
+  const grid = useSteady(snapshot.song?.grid ?? null);
   const songEnd = songMeasure(snapshot)?.song.duration ?? 0;
   const shot =
     row?.shot ?? plan.schedule.slots.find((slot) => slot.shot.id === row?.pickup?.shot)?.shot ?? null;
@@ -38,7 +39,7 @@ export function useSlate(row: BoardRow | null, setup: Setup): Slate {
   const until = Math.max(planned?.until ?? 0, from + 1);
   const speed = own.speed ?? planned?.speed ?? 1;
   const plays = planned !== null;
-  const { rate } = setup.capture;
+  const rate = useSteady(setup.capture.rate);
   const timeline = useMemo(
     () => (grid && plays ? slateTimeline(grid, { from, until }, speed, rate) : null),
     [grid, plays, from, until, speed, rate],
