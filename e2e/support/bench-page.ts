@@ -43,7 +43,7 @@ export class BenchPage {
     await this.page.getByTestId('files').setInputFiles(files);
   }
 
-  async go(station: 'Song' | 'Plan' | 'Match' | 'Build' | 'Deliver'): Promise<void> {
+  async go(station: 'Song' | 'Plan' | 'Shoot' | 'Match' | 'Build' | 'Deliver'): Promise<void> {
     await this.page
       .getByRole('navigation', { name: 'Stations' })
       .getByRole('button', { name: station })

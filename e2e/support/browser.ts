@@ -1,7 +1,7 @@
 import { chromium, type Browser } from 'playwright-core';
 
-/** Debian's Chromium, the one browser that this project is tested in. */
-export function openBrowser(): Promise<Browser> {
+/** Debian's Chromium, the one browser that this project is tested in. @param more further switches of it */
+export function openBrowser(...more: string[]): Promise<Browser> {
   return chromium.launch({
     executablePath: '/usr/bin/chromium',
     headless: true,
@@ -14,6 +14,7 @@ export function openBrowser(): Promise<Browser> {
       '--disable-component-update',
       '--disable-sync',
       '--autoplay-policy=no-user-gesture-required',
+      ...more,
     ],
   });
 }

@@ -49,6 +49,7 @@ function roleFromName(name: string): Role {
 /**
  * Brings files into a project one after the other. A file that cannot be used keeps its place with the reason;
  * what was there before stays as it is.
+ * @param keepDelivery the first clip does not set the film's size and rate
  */
 export async function importFiles(
   store: Store,
@@ -56,6 +57,7 @@ export async function importFiles(
   files: readonly File[],
   onProgress: (done: number, name: string) => void,
   stopped: () => boolean = () => false,
+  keepDelivery = false,
 ): Promise<Imported[]> {
   const media = openMedia();
   const results: Imported[] = [];
@@ -63,7 +65,7 @@ export async function importFiles(
     for (const [index, file] of files.entries()) {
       if (stopped()) break;
       onProgress(index, file.name);
-      results.push(await importFile(store, project, file, (blob) => media.api.probeFile(blob)));
+      results.push(await importFile(store, project, file, (blob) => media.api.probeFile(blob), keepDelivery));
     }
     return results;
   } finally {
@@ -76,6 +78,7 @@ async function importFile(
   project: string,
   file: File,
   probe: (blob: Blob) => Promise<NonNullable<Media['probe']>>,
+  keepDelivery: boolean,
 ): Promise<Imported> {
   const { name } = file;
   try {
@@ -132,7 +135,7 @@ async function importFile(
       await store.originals.add({ id, blob: new Blob([file], { type: file.type }) });
       await store.media.add(row);
     });
-    return row.probe.video ? await addTake(store, row) : await addSong(store, row);
+    return row.probe.video ? await addTake(store, row, keepDelivery) : await addSong(store, row);
   } catch (error) {
     const message = isFull(error)
       ? `There is no room left for ${name}. Free some space on this device, then bring it in again.`
@@ -153,7 +156,7 @@ async function addSong(store: Store, media: Media): Promise<Imported> {
   return { name: media.name, outcome: 'song', message: `${media.name} is the song now.`, record: song.id };
 }
 
-async function addTake(store: Store, media: Media): Promise<Imported> {
+async function addTake(store: Store, media: Media, keepDelivery: boolean): Promise<Imported> {
   const { project } = media;
   const takes = (await store.records.where({ project }).toArray()).filter((record) => record.kind === 'take');
   const name = readableName(media.name);
@@ -168,7 +171,7 @@ async function addTake(store: Store, media: Media): Promise<Imported> {
     match: false,
   };
   const video = media.probe?.video;
-  const first = video && takes.length === 0 && video.rate > 0;
+  const first = !keepDelivery && video && takes.length === 0 && video.rate > 0;
   const delivery = first
     ? [
         {

@@ -73,11 +73,16 @@ export async function finishRecording(store: Store, id: string): Promise<string 
     row.name,
     { type: row.type, lastModified: Date.now() },
   );
-  const [result] = await importFiles(store, row.project, [file], () => undefined);
-  if (!result.record) {
-    if (result.outcome === 'problem' && !/room left/.test(result.message)) await drop();
-    return result.message;
-  }
+  const [result] = await importFiles(
+    store,
+    row.project,
+    [file],
+    () => undefined,
+    () => false,
+    true,
+  );
+  // What could not become a file now, for want of room, is tried again when the project is next opened.
+  if (!result.record) return result.message;
   const snapshot = await readSnapshot(store, row.project);
   const log = snapshot?.logs.find((one) => one.id === row.log);
   const board = snapshot && planOf(snapshot).boards.find(({ setup }) => setup === log?.setup);

@@ -33,31 +33,41 @@ export function sample(image: RgbaImage): Sampled {
   const sums = new Float32Array(count * 3);
   const detail = new Float32Array(count);
   const places = new Float32Array(count);
-  const column = Uint8Array.from({ length: width }, (_, x) => Math.floor((x * cells.width) / width));
+  const edges = Array.from({ length: cells.width + 1 }, (_, x) => Math.ceil((x * width) / cells.width));
   // Two lines back are enough for the second difference down.
   let [before, last, line] = [new Float32Array(width), new Float32Array(width), new Float32Array(width)];
   for (let y = 0; y < height; y++) {
     const row = Math.floor((y * cells.height) / height) * cells.width;
-    const into = Math.floor(y / factor) * lw;
-    const kept = y < lh * factor;
-    for (let x = 0, at = y * width * 4; x < width; x++, at += 4) {
-      const [red, green, blue] = [data[at], data[at + 1], data[at + 2]];
-      const value = 0.2126 * red + 0.7152 * green + 0.0722 * blue;
-      line[x] = value;
-      const cell = row + column[x];
-      sums[cell * 3] += red;
-      sums[cell * 3 + 1] += green;
-      sums[cell * 3 + 2] += blue;
-      places[cell]++;
-      if (kept) {
-        const small = factor === 1 ? x : (x / factor) | 0;
-        if (small < lw) luma[into + small] += value;
+    const start = y * width * 4;
+    for (let column = 0; column < cells.width; column++) {
+      const [from, to] = [edges[column], edges[column + 1]];
+      let [reds, greens, blues, fine] = [0, 0, 0, 0];
+      for (let x = from, at = start + from * 4; x < to; x++, at += 4) {
+        const red = data[at];
+        const green = data[at + 1];
+        const blue = data[at + 2];
+        const value = 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+        line[x] = value;
+        reds += red;
+        greens += green;
+        blues += blue;
+        if (x > 1 && y > 1) {
+          const across = line[x - 2] - 2 * line[x - 1] + value;
+          const down = before[x] - 2 * last[x] + value;
+          fine += across * across + down * down;
+        }
       }
-      if (y > 1 && x > 1) {
-        const across = line[x - 2] - 2 * line[x - 1] + value;
-        const down = before[x] - 2 * last[x] + value;
-        detail[cell] += across * across + down * down;
-      }
+      const cell = row + column;
+      sums[cell * 3] += reds;
+      sums[cell * 3 + 1] += greens;
+      sums[cell * 3 + 2] += blues;
+      detail[cell] += fine;
+      places[cell] += to - from;
+    }
+    if (y < lh * factor) {
+      const into = Math.floor(y / factor) * lw;
+      for (let x = 0, small = into; small < into + lw; small++)
+        for (let part = 0; part < factor; part++) luma[small] += line[x++];
     }
     [before, last, line] = [last, line, before];
   }

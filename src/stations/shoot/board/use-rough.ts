@@ -86,14 +86,18 @@ export function useRough(board: Board) {
     },
     run: async () => {
       const out: Rough[] = [];
+      let over = false;
       setShare(0);
       setRoughs(null);
       try {
         for (const [index, moment] of moments.entries()) {
-          out.push(await tryOne(moment, (part) => setShare((index + part) / moments.length)));
+          // A worker may tell of progress after its answer.
+          const tell = (part: number) => over || setShare((index + part) / moments.length);
+          out.push(await tryOne(moment, (part) => void tell(part)));
           setRoughs([...out]);
         }
       } finally {
+        over = true;
         setShare(null);
       }
     },

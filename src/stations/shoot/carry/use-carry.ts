@@ -14,8 +14,10 @@ export async function bringBundle(
   store: Store,
   file: Blob,
   onProgress: (share: number) => void,
+  onBegun: (end: () => void) => void = () => undefined,
 ): Promise<{ text: string; project: string; merged: Merged }> {
   const worker = openMedia();
+  onBegun(worker.end);
   try {
     const { bundle, blobs, lost } = await worker.api.unpackBundle(file, callback(onProgress));
     const merged = await takeInBundle(store, bundle, blobs);
@@ -49,23 +51,25 @@ export function useCarry(store: Store, project: { id: string; name: string }) {
   const save = useCallback(
     async (setup: { id: string; name: string } | null) => {
       const worker = openMedia();
-      let ended = false;
+      // A worker may tell of progress after its answer: nothing is shown of work that is over.
+      let over = false;
       end.current = () => {
-        ended = true;
+        over = true;
         worker.end();
       };
-      const text = 'Packing';
-      setBusy({ text, share: 0 });
+      const tell = (share: number) => over || setBusy({ text: 'Packing', share });
+      tell(0);
       try {
         const { bundle, blobs } = await gatherBundle(store, project.id, setup?.id ?? null);
         const zip = await worker.api.packBundle(
           bundle,
           blobs,
-          callback((share: number) => setBusy({ text, share })),
+          callback((share: number) => void tell(share)),
         );
-        if (!ended)
+        if (!over)
           saveFile(`${fileName(setup ? `${project.name} ${setup.name}` : project.name)}.ribbon.zip`, zip);
       } finally {
+        over = true;
         worker.end();
         setBusy(null);
       }
@@ -74,14 +78,25 @@ export function useCarry(store: Store, project: { id: string; name: string }) {
   );
   const bring = useCallback(
     async (file: File) => {
-      setBusy({ text: `Reading ${file.name}`, share: 0 });
+      let over = false;
+      const tell = (share: number) => over || setBusy({ text: `Reading ${file.name}`, share });
+      tell(0);
       try {
-        const told = await bringBundle(store, file, (share) =>
-          setBusy({ text: `Reading ${file.name}`, share }),
+        const told = await bringBundle(
+          store,
+          file,
+          (share) => void tell(share),
+          (stop) => {
+            end.current = () => {
+              over = true;
+              stop();
+            };
+          },
         );
         toast.success(told.text, { duration: 9000 });
         return told.project;
       } finally {
+        over = true;
         setBusy(null);
       }
     },
