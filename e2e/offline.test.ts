@@ -3,6 +3,7 @@ import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BenchPage } from './support/bench-page';
 import { openBrowser } from './support/browser';
+import { FilmSet } from './support/film-set';
 import { demo } from './support/ffmpeg';
 import { startServer } from './support/server';
 
@@ -44,6 +45,23 @@ describe('with the network cut after the first visit', () => {
     await page.getByRole('button', { name: 'Render the shot' }).click();
     await page.locator('[data-render=done]').waitFor({ timeout: 400_000 });
     expect((await bench.save('Save')).suggestedFilename()).toMatch(/^meets-herself-.*\.mov$/);
+  });
+
+  it('watches over a set with the server gone', async () => {
+    const { page } = bench;
+    await bench.go('Plan');
+    await page.getByRole('button', { name: 'Room', exact: true }).click();
+    await page.getByRole('button', { name: 'Add a setup' }).click();
+    await page.getByRole('group', { name: 'The room from above' }).waitFor();
+    await bench.go('Shoot');
+    const set = new FilmSet(bench);
+    await set.part('Carry');
+    await page.locator('[data-offline=ready]').waitFor();
+    await set.choose('/first plate');
+    await set.camera();
+    await set.record(2);
+    await set.told('fine');
+    expect((await set.logs()).map(({ take }) => take !== null)).toEqual([true]);
   });
 
   it('is free of what axe-core finds, by day and by night', async () => {

@@ -32,6 +32,14 @@ export class BenchPage {
     return bench;
   }
 
+  /** Another page of the same person, as after a page was lost. */
+  async another(address: string): Promise<BenchPage> {
+    const page = await this.context.newPage();
+    const bench = new BenchPage(this.context, page);
+    await page.goto(address);
+    return bench;
+  }
+
   async ownProject(): Promise<void> {
     await this.page.keyboard.press('Control+k');
     await this.page.getByLabel('Search what can be done').fill('project of your own');
