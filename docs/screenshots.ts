@@ -2,6 +2,7 @@
 import type { Page } from 'playwright-core';
 import { BenchPage } from '../e2e/support/bench-page';
 import { openBrowser } from '../e2e/support/browser';
+import { FilmSet } from '../e2e/support/film-set';
 import { startServer } from '../e2e/support/server';
 
 const server = await startServer(4395);
@@ -22,11 +23,6 @@ await bench.settled();
 await page.locator('[data-ribbon]').first().focus();
 for (let beat = 0; beat < 42; beat++) await page.keyboard.press('ArrowRight');
 await shoot('song');
-await page.keyboard.press('n');
-await page.getByRole('button', { name: 'Look closely' }).click();
-await shoot('song-close-night');
-await page.getByRole('button', { name: 'Look closely' }).click();
-await page.keyboard.press('n');
 await page.getByRole('button', { name: 'Beats and frames' }).click();
 await shoot('song-frames');
 await page.getByRole('button', { name: 'Beats and frames' }).click();
@@ -34,7 +30,6 @@ await bench.go('Plan');
 for (const [part, name] of [
   ['Moments', 'plan-moments'],
   ['Room', 'plan-room'],
-  ['Numbers', 'plan-numbers'],
   ['Order', 'plan-order'],
 ] as const) {
   await page.getByRole('button', { name: part, exact: true }).click();
@@ -67,14 +62,61 @@ await page.setViewportSize(phone);
 for (const [station, name] of [
   ['Song', 'song-phone'],
   ['Plan', 'plan-phone'],
-  ['Match', 'match-phone'],
   ['Build', 'build-phone'],
 ] as const) {
   await bench.go(station);
   if (station === 'Plan') await page.getByRole('button', { name: 'Room', exact: true }).click();
   await shoot(name);
 }
+
+// A few takes of the demo's first setup, in front of the practice camera, at night.
+const set = new FilmSet(bench);
+await page.keyboard.press('n');
+await bench.go('Shoot');
+await set.choose('/first plate');
+await set.camera();
+await set.record(3);
+await set.rate('Good');
+await set.told('fine');
+await set.choose('/left');
+await set.camera();
+await set.record(1.5, async () => {
+  await set.fault('A little bump');
+  await set.told('watch.moved');
+});
+await set.rate('No');
+await set.fault('A little bump');
+await set.told('fine');
+await set.record(3);
+await set.rate('Good');
+await set.choose('/right');
+await set.camera();
+await set.record(3);
+await set.rate('Good');
+await page.getByRole('button', { name: 'Over the seam', exact: true }).click();
+await set.told('watch.crossing');
+const top = () => page.getByLabel('Viewfinder').evaluate((video) => video.scrollIntoView());
+await top();
+await shoot('shoot-camera-phone');
+await set.fault('Over the seam');
+await set.choose('/right');
+await shoot('shoot-phone');
+await page.getByRole('button', { name: /^Slate take/ }).click();
+await page.getByRole('button', { name: /^Begin take/ }).waitFor();
+await shoot('shoot-slate-phone');
+await page.getByRole('button', { name: 'Back', exact: true }).click();
+await set.part('Practice');
+await page.getByRole('button', { name: 'Begin a round' }).click();
+for (let found = false; !found;) {
+  await page.getByRole('button', { name: 'Film it again' }).click({ timeout: 60_000 });
+  found = (await page.locator('[data-step=told] [data-finding]').count()) > 0;
+  if (!found) await page.getByRole('button', { name: /Next take|How it went/ }).click();
+}
+await shoot('shoot-practice-phone');
 await page.setViewportSize(desktop);
+await page.keyboard.press('n');
+await set.choose('/left');
+await shoot('shoot');
 await bench.close();
 await browser.close();
 await server.stop();

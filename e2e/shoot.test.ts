@@ -112,7 +112,8 @@ describe('a whole setup, filmed on a phone and carried home', () => {
     const { page } = set;
     await set.part('Board');
     await set.bench.settled();
-    await page.getByRole('button', { name: 'Try the moments' }).click();
+    // Striking tries the moments first.
+    await page.getByRole('button', { name: 'This set may be struck' }).click();
     await page.getByRole('img', { name: /roughly joined/ }).waitFor({ timeout: 240_000 });
     // Three seconds are too little for this moment; nothing else is wrong with the takes that were kept.
     const found = page.locator('[data-rough] [data-finding]');
@@ -129,7 +130,8 @@ describe('a whole setup, filmed on a phone and carried home', () => {
       await page.getByRole('button', { name: 'Not needed after all' }).click();
       await expect.poll(() => pickups.count()).toBe(left);
     }
-    await page.getByRole('button', { name: 'This set may be struck' }).click();
+    // Both were tried and show something, so that it is asked once more.
+    await page.getByRole('button', { name: 'Strike it all the same', exact: true }).click();
     await page.getByTestId('struck').waitFor();
     expect(await page.getByTestId('struck').innerText()).toMatch(/with everything filmed/);
   });
@@ -183,7 +185,7 @@ describe('the screens of the set', () => {
   /** Everything that can be pressed and is too small for a thumb. */
   const small = () =>
     set.page
-      .evaluate(`[...document.querySelectorAll('button, a, input:not([hidden]), textarea, [role=spinbutton], [role=combobox]')]
+      .evaluate(`[...document.querySelectorAll('button, a, label, input:not([hidden], [type=checkbox]), textarea, [role=spinbutton], [role=combobox]')]
       .filter((one) => one.checkVisibility())
       .map((one) => [one.getBoundingClientRect(), one])
       .filter(([box]) => box.width > 0 && (box.width < 43.5 || box.height < 43.5))

@@ -14,11 +14,13 @@ import { useWhere } from '@/ui/where';
 import { AddSetup } from '../plan/add-setup';
 import { Empty, Station } from '../station';
 import { BoardList } from './board/board-list';
+import { CautionPart } from './board/caution-part';
 import { MatchFiles } from './board/match-files';
 import { StrikePart } from './board/strike-part';
 import { TakeBar } from './board/take-bar';
 import { TakeSheet } from './board/take-sheet';
 import { TryMoments } from './board/try-moments';
+import { useRough } from './board/use-rough';
 import { CameraPage } from './camera/camera-page';
 import { CarryPage } from './carry/carry-page';
 import { PracticePage } from './practice/practice-page';
@@ -108,6 +110,7 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
   const narrow = useNarrow();
   const [slate, setSlate] = useState(false);
   const { running, stop } = useTake(board);
+  const rough = useRough(board);
   const { song } = snapshot;
   useAwake();
   const last = row?.logs.findLast(({ length }) => length !== null) ?? null;
@@ -141,10 +144,11 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
   const mine = findings.shoot.filter(({ where }) => where.setup === setup.id);
   const detail = (
     <>
+      {row && <CautionPart row={row} setup={setup.id} />}
       {row && <TakeSheet key={row.id} row={row} />}
       <Findings findings={mine} />
-      <TryMoments board={board} />
-      <StrikePart board={board} />
+      <TryMoments board={board} rough={rough} />
+      <StrikePart board={board} rough={rough} />
     </>
   );
   return (

@@ -8,7 +8,7 @@ type State = { text: string; dye: string };
 /** How a row stands, in a word. */
 export function stateOf(row: BoardRow, next: boolean): State {
   if (row.done) return { text: row.good > 0 ? 'good' : 'kept', dye: 'var(--verdigris)' };
-  if (next) return { text: row.begun ? 'next, again' : 'next', dye: 'var(--woad)' };
+  if (next) return { text: 'next', dye: 'var(--woad)' };
   if (row.begun) return { text: row.good > 0 ? 'partly' : 'not yet good', dye: 'var(--saffron)' };
   return { text: 'missing', dye: 'var(--madder)' };
 }

@@ -8,9 +8,10 @@ import { strikeCosts } from '@/core/shoot/strike';
 import { restoreSetup, strikeSetup } from '@/store/commands/shoot';
 import { useBench } from '@/ui/bench-context';
 import { sayTimeOfDay } from '../words';
+import type { RoughTry } from './use-rough';
 
 /** May this set be struck? Where it may not, what striking it gives up. */
-export function StrikePart({ board }: { board: Board }) {
+export function StrikePart({ board, rough }: { board: Board; rough: RoughTry }) {
   const { snapshot, store, plan, names, attempt } = useBench();
   const [asking, setAsking] = useState(false);
   const project = snapshot.project.id;
@@ -34,17 +35,34 @@ export function StrikePart({ board }: { board: Board }) {
       </section>
     );
   }
+  const shows = (rough.roughs ?? []).reduce((sum, { findings }) => sum + findings.length, 0);
+  /** Where nobody has tried the moments yet, that comes first: what shows can only be filmed again while it stands. */
+  const strike = async () => {
+    const untried = rough.possible && rough.roughs === null;
+    const found = untried ? await rough.run() : [];
+    if (found.some(({ findings }) => findings.length > 0)) return;
+    await strikeSetup(store, project, board.setup, []);
+  };
   const costs = byGravity(strikeCosts(board, plan.moments));
   return (
     <section className="flex flex-col gap-2" aria-label="Strike">
       {board.ready && (
-        <button
-          type="button"
-          className="big bg-verdigris text-raised"
-          onClick={() => attempt(() => strikeSetup(store, project, board.setup, []))}
-        >
-          This set may be struck
-        </button>
+        <>
+          {shows > 0 && (
+            <p className="text-[15px]">
+              {shows === 1 ? 'One thing shows' : `${shows} things show`} in the rough join. Film it again now,
+              or strike all the same.
+            </p>
+          )}
+          <button
+            type="button"
+            className="big bg-verdigris text-raised disabled:opacity-60"
+            disabled={rough.share !== null}
+            onClick={() => attempt(strike)}
+          >
+            {shows > 0 ? 'Strike it all the same' : 'This set may be struck'}
+          </button>
+        </>
       )}
       {!board.ready && (
         <>

@@ -4,14 +4,12 @@ import type { Board } from '@/core/shoot/board';
 import { sayFinding } from '@/core/finding/say';
 import { addPickups } from '@/store/commands/shoot';
 import { useBench } from '@/ui/bench-context';
-import { useRough, type Rough } from './use-rough';
+import type { Rough, RoughTry } from './use-rough';
 
 /** The moments of a setup tried from the best takes, and what of it should be filmed again. */
-export function TryMoments({ board }: { board: Board }) {
+export function TryMoments({ board, rough }: { board: Board; rough: RoughTry }) {
   const { attempt, go } = useBench();
-  const rough = useRough(board);
-  const filed = board.rows.some(({ logs }) => logs.some(({ take }) => take));
-  if (!filed || rough.moments.length === 0) return null;
+  if (!rough.possible) return null;
   return (
     <section className="flex flex-col gap-3" aria-label="Try the moments">
       <h2 className="text-[17px] font-[560]">Before anything is moved</h2>

@@ -76,15 +76,18 @@ export function useRough(board: Board) {
     [snapshot, board, runner],
   );
 
+  const filed = board.rows.some(({ logs }) => logs.some(({ take }) => take));
   return {
-    moments,
+    /** there is footage to try a moment from */
+    possible: filed && moments.length > 0,
     share,
     roughs,
     cancel: () => {
       stop.current();
       setShare(null);
     },
-    run: async () => {
+    /** @returns what every moment came to */
+    run: async (): Promise<Rough[]> => {
       const out: Rough[] = [];
       let over = false;
       setShare(0);
@@ -96,6 +99,7 @@ export function useRough(board: Board) {
           out.push(await tryOne(moment, (part) => void tell(part)));
           setRoughs([...out]);
         }
+        return out;
       } finally {
         over = true;
         setShare(null);
@@ -103,3 +107,5 @@ export function useRough(board: Board) {
     },
   };
 }
+
+export type RoughTry = ReturnType<typeof useRough>;

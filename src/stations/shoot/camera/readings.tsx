@@ -22,17 +22,20 @@ export function Readings({
   const words = (finding: Finding) => sayFinding(finding, names).text;
   const wrong = check ? byGravity(check.current) : [];
   const reading = check?.reading;
+  const signed = (value: number, digits: number) =>
+    value
+      .toFixed(digits)
+      .replace(/^-(?=0\.?0*$)/, '')
+      .replace('-', '−');
   const numbers =
     reading &&
     ([
-      ['moved', `${reading.move.toFixed(2)} px`, reading.move > watchAllowed.move],
-      [
-        'light',
-        `${reading.stops < -0.005 ? '−' : ''}${Math.abs(reading.stops).toFixed(2)} stop`,
-        Math.abs(reading.stops) > watchAllowed.stops,
-      ],
-      ['colour', `ΔE ${reading.colour.toFixed(1)}`, reading.colour > watchAllowed.difference],
-      ['sharp', `${Math.round(reading.sharpness * 100)} %`, reading.sharpness < watchAllowed.sharpness],
+      ['moved', 'px', reading.move.toFixed(2), reading.move > watchAllowed.move],
+      ['turned', '°', signed(reading.placement.rotation, 2), false],
+      ['size', '%', (reading.placement.scale * 100).toFixed(2), false],
+      ['light', 'stops', signed(reading.stops, 2), Math.abs(reading.stops) > watchAllowed.stops],
+      ['colour', 'ΔE', reading.colour.toFixed(1), reading.colour > watchAllowed.difference],
+      ['sharp', '%', (reading.sharpness * 100).toFixed(0), reading.sharpness < watchAllowed.sharpness],
     ] as const);
   return (
     <div className="flex flex-col gap-2 px-3.5 py-2.5">
@@ -61,15 +64,17 @@ export function Readings({
         ))}
       </div>
       {numbers && (
-        <dl className="grid grid-cols-4 gap-2">
-          {numbers.map(([name, value, over]) => (
+        <dl className="grid grid-cols-6 gap-1.5">
+          {numbers.map(([name, unit, value, over]) => (
             <div key={name} data-reading={name}>
-              <dt className="text-[12px] text-ink2">{name}</dt>
+              <dt className="whitespace-nowrap text-[11.5px] text-ink2">
+                {name} <span className="sm:hidden">{unit}</span>
+              </dt>
               <dd
                 className="num !text-[14px]"
                 style={over ? { color: 'var(--madder)', fontWeight: 700 } : {}}
               >
-                {value}
+                {value} <span className="max-sm:hidden">{unit}</span>
               </dd>
             </div>
           ))}
