@@ -1,6 +1,8 @@
 import type { Browser, BrowserContext, Download, Page } from 'playwright-core';
 import { expect } from 'vitest';
+import type { Song } from '@/core/model/records';
 import type { BeatGrid } from '@/core/time/grid';
+import type { StoredRecord } from '@/store/db';
 
 /** A person at the bench: opens it, makes a project of their own, works, waits. */
 export class BenchPage {
@@ -81,17 +83,24 @@ export class BenchPage {
     return download;
   }
 
-  /** The grid as the page keeps it. */
-  grid(): Promise<BeatGrid> {
+  /** The records of the open project as the page keeps them. */
+  records(): Promise<StoredRecord[]> {
     return this.page.evaluate(`(async () => {
       const open = indexedDB.open('fickle-ribbon');
       await new Promise((done) => (open.onsuccess = done));
       const get = open.result.transaction('records').objectStore('records').getAll();
       await new Promise((done) => (get.onsuccess = done));
       open.result.close();
-      const songs = get.result.filter((one) => one.kind === 'song' && one.alive && location.search.includes(one.project));
-      return songs.sort((a, b) => b.created - a.created)[0].grid;
-    })()`) as Promise<BeatGrid>;
+      return get.result.filter((one) => location.search.includes(one.project));
+    })()`) as Promise<StoredRecord[]>;
+  }
+
+  /** The grid as the page keeps it. */
+  async grid(): Promise<BeatGrid> {
+    const songs = (await this.records()).filter(
+      (one): one is StoredRecord & Song => one.kind === 'song' && one.alive,
+    );
+    return songs.sort((a, b) => b.created - a.created)[0].grid as BeatGrid;
   }
 
   async close(): Promise<void> {

@@ -85,16 +85,8 @@ export class FilmSet {
     await this.page.getByRole('button', { name: /^Slate take/ }).waitFor();
   }
 
-  /** The records of the open project as the page keeps them. */
   records(): Promise<StoredRecord[]> {
-    return this.page.evaluate(`(async () => {
-      const open = indexedDB.open('fickle-ribbon');
-      await new Promise((done) => (open.onsuccess = done));
-      const get = open.result.transaction('records').objectStore('records').getAll();
-      await new Promise((done) => (get.onsuccess = done));
-      open.result.close();
-      return get.result.filter((one) => location.search.includes(one.project));
-    })()`) as Promise<StoredRecord[]>;
+    return this.bench.records();
   }
 
   async logs(): Promise<Log[]> {

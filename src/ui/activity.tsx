@@ -2,6 +2,7 @@
 import { useSyncExternalStore } from 'react';
 import type { Runner } from '@/workers/runner';
 import { useBench } from './bench-context';
+import { Progress } from './progress';
 
 const nothing = () => null;
 const unheard = () => () => undefined;
@@ -23,14 +24,7 @@ export function ActivityStrip({ runner }: { runner: Runner | null }) {
       {activity && (
         <div className="flex items-center gap-3">
           <span className="min-w-0 truncate">{activity.label}</span>
-          <span
-            role="progressbar"
-            aria-label={activity.label}
-            aria-valuenow={Math.round(activity.share * 100)}
-            className="h-1.5 min-w-16 flex-1 bg-sunk"
-          >
-            <span className="stitched-flat block h-full" style={{ width: `${activity.share * 100}%` }} />
-          </span>
+          <Progress label={activity.label} share={activity.share} />
           <span className="num text-ink2 max-sm:hidden">
             {activity.left === null ? 'working out the time' : `${Math.ceil(activity.left)} s left`}
             {activity.waiting > 0 ? ` · ${activity.waiting} more` : ''}

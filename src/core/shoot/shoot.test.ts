@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { grid, moment, plan, setup } from '../__tests__/plan';
+import { grid, moment, pass, plan, setup } from '../__tests__/plan';
 import type { Log, Pickup, Strike } from '../model/shoot-records';
 import { scheduleOf } from '../plan/order/schedule';
 import { planMoments } from '../plan/shots';
 import { bestLog, boardOf, nextNumber, takeLabel } from './board';
 import { matchLog, type CameraFile, type LogLine } from './match-log';
+import { passageOf } from './passage';
 import { countAt, slateTimeline, songTimeAt } from './slate';
 import { strikeCosts } from './strike';
 
@@ -168,6 +169,34 @@ describe('the slate', () => {
     expect(line.end - line.song).toBeCloseTo(4 / 2.5, 9);
     const gaps = line.counts.slice(1).map(({ time }, at) => time - line.counts[at].time);
     expect(Math.min(...gaps)).toBeGreaterThanOrEqual(0.38);
+  });
+});
+
+describe('the passage of a shot', () => {
+  const all = plan({
+    moments: [
+      moment('clone', 0, 8, { id: 'm' }),
+      moment('speed-ramp', 8, 16, { id: 'r', settings: { slow: 40, fast: 300, poses: 3 } as never }),
+    ],
+    passes: [pass('p'), pass('q', { from: 4, until: 12 })],
+  });
+  const at = (id: string, more = {}) => {
+    const shot = scheduleOf(all).slots.find((slot) => slot.shot.id === id)?.shot ?? null;
+    return passageOf(shot, all, setup('a', more), 120);
+  };
+
+  it('is its moment’s bars, or those of its performance; plates and sounds need silence', () => {
+    expect(at('m/left')).toEqual({ from: 0, until: 8, speed: 1 });
+    expect(at('p')).toEqual({ from: 0, until: 120, speed: 1 });
+    expect(at('q')).toEqual({ from: 4, until: 12, speed: 1 });
+    expect(at('a/first plate')).toBeNull();
+    expect(at('nothing')).toBeNull();
+  });
+
+  it('is played faster where the footage is slowed: 60000/1001 at 24000/1001 is 250 % (arithmetic)', () => {
+    const ramp = scheduleOf(all).slots.find(({ shot }) => shot.moments.includes('r') && shot.speed < 1);
+    const capture = { width: 1920, height: 1080, rate: { num: 60000, den: 1001 }, megabits: 100 };
+    expect(at(ramp?.shot.id ?? '', { capture })?.speed).toBeCloseTo(2.5, 9);
   });
 });
 

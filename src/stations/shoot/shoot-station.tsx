@@ -7,6 +7,7 @@ import { passageOf } from '@/core/shoot/passage';
 import { rateLog } from '@/store/commands/shoot';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
+import { Choices } from '@/ui/choices';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { useNarrow } from '@/ui/use-narrow';
@@ -61,19 +62,12 @@ export function ShootStation() {
           )
         }
         tools={
-          <div className="flex flex-wrap gap-1.5" role="group" aria-label="Parts of this station">
-            {shootParts.map(({ id, text }) => (
-              <button
-                key={id}
-                type="button"
-                className="knob"
-                aria-pressed={id === part}
-                onClick={() => go({ part: id })}
-              >
-                {text}
-              </button>
-            ))}
-          </div>
+          <Choices
+            label="Parts of this station"
+            options={shootParts}
+            pressed={(id) => id === part}
+            onPress={(id) => go({ part: id })}
+          />
         }
       >
         {part === 'practice' && <PracticePage />}

@@ -5,6 +5,7 @@ import { takeLabel, type BoardRow } from '@/core/shoot/board';
 import { sayFinding } from '@/core/finding/say';
 import { noteLog, rateLog, removeLog, removePickup, tagLog, varyLog } from '@/store/commands/shoot';
 import { useBench } from '@/ui/bench-context';
+import { Choices } from '@/ui/choices';
 import { ratingWords, sayLengthOfTake, sayTimeOfDay } from '../words';
 import { Dictate } from './dictate';
 
@@ -96,44 +97,27 @@ function TakeDetail({ log, row }: { log: Log; row: BoardRow }) {
           ))}
         </ul>
       )}
-      <div className="flex flex-wrap gap-2" role="group" aria-label="Rating">
-        {ratings.map((rating) => (
-          <button
-            key={rating}
-            type="button"
-            className="knob"
-            aria-pressed={log.rating === rating}
-            onClick={() => attempt(() => rateLog(store, log, log.rating === rating ? null : rating))}
-          >
-            {ratingWords[rating].text}
-          </button>
-        ))}
-      </div>
-      <div className="flex flex-wrap gap-2" role="group" aria-label="What went wrong">
-        {logTags.map((tag) => (
-          <button
-            key={tag}
-            type="button"
-            className="knob"
-            aria-pressed={Boolean(log.tags[tag])}
-            onClick={() => attempt(() => tagLog(store, log, tag, !log.tags[tag]))}
-          >
-            {tag}
-          </button>
-        ))}
-      </div>
-      <div className="flex flex-wrap items-center gap-2" role="group" aria-label="Variation">
-        {chosen.map((variation) => (
-          <button
-            key={variation}
-            type="button"
-            className="knob"
-            aria-pressed={log.variation === variation}
-            onClick={() => attempt(() => varyLog(store, log, log.variation === variation ? '' : variation))}
-          >
-            {variation}
-          </button>
-        ))}
+      <Choices
+        label="Rating"
+        options={ratings.map((id) => ({ id, text: ratingWords[id].text }))}
+        pressed={(rating) => log.rating === rating}
+        onPress={(rating) => attempt(() => rateLog(store, log, log.rating === rating ? null : rating))}
+      />
+      <Choices
+        label="What went wrong"
+        options={logTags}
+        pressed={(tag) => Boolean(log.tags[tag])}
+        onPress={(tag) => attempt(() => tagLog(store, log, tag, !log.tags[tag]))}
+      />
+      <div className="flex flex-wrap items-center gap-2">
+        <Choices
+          label="Variation"
+          options={chosen}
+          pressed={(variation) => log.variation === variation}
+          onPress={(variation) =>
+            attempt(() => varyLog(store, log, log.variation === variation ? '' : variation))
+          }
+        />
         <input
           aria-label="Variation in your own words"
           placeholder="own words"

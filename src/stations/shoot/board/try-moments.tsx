@@ -4,6 +4,7 @@ import type { Board } from '@/core/shoot/board';
 import { sayFinding } from '@/core/finding/say';
 import { addPickups } from '@/store/commands/shoot';
 import { useBench } from '@/ui/bench-context';
+import { Progress } from '@/ui/progress';
 import type { Rough, RoughTry } from './use-rough';
 
 /** The moments of a setup tried from the best takes, and what of it should be filmed again. */
@@ -22,14 +23,7 @@ export function TryMoments({ board, rough }: { board: Board; rough: RoughTry }) 
         </button>
       ) : (
         <div className="flex items-center gap-3">
-          <span
-            role="progressbar"
-            aria-label="Trying the moments"
-            aria-valuenow={Math.round(rough.share * 100)}
-            className="h-2 flex-1 bg-sunk"
-          >
-            <span className="stitched-flat block h-full" style={{ width: `${rough.share * 100}%` }} />
-          </span>
+          <Progress label="Trying the moments" share={rough.share} />
           <button type="button" className="knob" onClick={rough.cancel}>
             Cancel
           </button>

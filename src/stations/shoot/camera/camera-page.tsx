@@ -10,6 +10,7 @@ import { holdsAll } from '@/media/camera';
 import { roleOf } from '@/store/commands/shoot';
 import { takeMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
+import { Choices } from '@/ui/choices';
 import { LiveChoice } from '@/ui/live-choice';
 import { useNarrow } from '@/ui/use-narrow';
 import { useSize } from '@/ui/use-size';
@@ -147,23 +148,12 @@ export function CameraPage({
       {camera && (
         <section className="flex flex-col gap-2" aria-label="Over the picture">
           <h2 className="text-[16px] font-[560]">Over the picture</h2>
-          <div
-            className="flex flex-wrap gap-2"
-            role="group"
-            aria-label="How the earlier picture is laid over"
-          >
-            {overlayModes.map((one) => (
-              <button
-                key={one}
-                type="button"
-                className="knob"
-                aria-pressed={mode === one}
-                onClick={() => setMode(one)}
-              >
-                {one}
-              </button>
-            ))}
-          </div>
+          <Choices
+            label="How the earlier picture is laid over"
+            options={overlayModes}
+            pressed={(one) => mode === one}
+            onPress={setMode}
+          />
           <p className="text-[14px]">
             of{' '}
             <LiveChoice
@@ -176,23 +166,16 @@ export function CameraPage({
               onChange={setOver}
             />
           </p>
-          <div className="flex flex-wrap gap-2" role="group" aria-label="Guides">
-            {guideKinds.map((kind) => (
-              <button
-                key={kind}
-                type="button"
-                className="knob"
-                aria-pressed={guides.has(kind)}
-                onClick={() =>
-                  setGuides(
-                    new Set(guides.has(kind) ? [...guides].filter((one) => one !== kind) : [...guides, kind]),
-                  )
-                }
-              >
-                {kind}
-              </button>
-            ))}
-          </div>
+          <Choices
+            label="Guides"
+            options={guideKinds}
+            pressed={(kind) => guides.has(kind)}
+            onPress={(kind) =>
+              setGuides(
+                new Set(guides.has(kind) ? [...guides].filter((one) => one !== kind) : [...guides, kind]),
+              )
+            }
+          />
           <div className="flex flex-wrap gap-2">
             <button type="button" className="knob" aria-pressed={sound} onClick={() => setSound(!sound)}>
               Alarm sounds

@@ -2,6 +2,7 @@
 import { useRef } from 'react';
 import type { Setup } from '@/core/model/plan-records';
 import { useBench } from '@/ui/bench-context';
+import { Progress } from '@/ui/progress';
 import { Conflicts } from './conflicts';
 import { PhonePart } from './phone-part';
 import { useCarry } from './use-carry';
@@ -84,14 +85,7 @@ export function CarryPage({ setup }: { setup: Setup | null }) {
       {busy && (
         <div className="flex items-center gap-3" role="status">
           <span className="min-w-0 truncate">{busy.text}</span>
-          <span
-            role="progressbar"
-            aria-label={busy.text}
-            aria-valuenow={Math.round(busy.share * 100)}
-            className="h-2 min-w-16 flex-1 bg-sunk"
-          >
-            <span className="stitched-flat block h-full" style={{ width: `${busy.share * 100}%` }} />
-          </span>
+          <Progress label={busy.text} share={busy.share} />
           <button type="button" className="knob" onClick={cancel}>
             Cancel
           </button>
