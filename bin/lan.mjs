@@ -10,7 +10,7 @@ import qrcode from 'qrcode';
 import { localAddresses } from './lan/addresses.mjs';
 import { authority, serverCertificate } from './lan/authority.mjs';
 import { trustPage } from './lan/trust-page.mjs';
-import { handle } from './serve.mjs';
+import { handle } from './shell.mjs';
 
 const folder = process.env.RIBBON_LAN ?? join(homedir(), '.fickle-ribbon');
 const port = Number(process.env.PORT ?? 4310);

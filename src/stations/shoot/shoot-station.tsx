@@ -1,10 +1,9 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { Setup } from '@/core/model/plan-records';
 import { barAndBeat } from '@/core/time/grid';
 import type { Board, BoardRow } from '@/core/shoot/board';
 import { passageOf } from '@/core/shoot/passage';
-import { rateLog } from '@/store/commands/shoot';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { Choices } from '@/ui/choices';
@@ -25,7 +24,6 @@ import { useRough } from './board/use-rough';
 import { CameraPage } from './camera/camera-page';
 import { CarryPage } from './carry/carry-page';
 import { PracticePage } from './practice/practice-page';
-import { ask, shootEvent, wishOf } from './shoot-events';
 import { SlateScreen } from './slate/slate-screen';
 import { useAwake } from './use-awake';
 import { useTake } from './use-take';
@@ -100,25 +98,13 @@ const wantedVariation = (row: BoardRow | null): string =>
   row?.variations.find(({ asked, good }) => asked && good === 0)?.name ?? '';
 
 function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; setup: Setup }) {
-  const { snapshot, store, attempt, go, findings } = useBench();
+  const { snapshot, attempt, go, findings } = useBench();
   const narrow = useNarrow();
   const [slate, setSlate] = useState(false);
   const { running, stop } = useTake(board);
   const rough = useRough(board);
   const { song } = snapshot;
   useAwake();
-  const last = row?.logs.findLast(({ length }) => length !== null) ?? null;
-
-  useEffect(() => {
-    const hear = (event: Event) => {
-      const wish = wishOf(event);
-      if (wish === 'take') return running ? attempt(() => stop(running)) : setSlate(Boolean(row));
-      if (last) attempt(() => rateLog(store, last, wish === last.rating ? null : wish));
-    };
-    window.addEventListener(shootEvent, hear);
-    return () => window.removeEventListener(shootEvent, hear);
-  });
-
   if (board.rows.length === 0) {
     return (
       <Empty title="No shot is planned here">
@@ -136,19 +122,26 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
   const passage = song?.grid ? passageOf(row?.shot ?? null, snapshot, setup, end) : null;
   const bar = passage && song?.grid ? ` · plays from bar ${barAndBeat(song.grid, passage.from).bar}` : '';
   const mine = findings.shoot.filter(({ where }) => where.setup === setup.id);
+  const over = board.ready || board.struck !== null;
   const detail = (
     <>
-      {row && <CautionPart row={row} setup={setup.id} />}
+      {row && !row.done && <CautionPart row={row} setup={setup.id} />}
       {row && <TakeSheet key={row.id} row={row} />}
+      {row?.done && <CautionPart row={row} setup={setup.id} />}
       <Findings findings={mine} />
       <TryMoments board={board} rough={rough} />
-      <StrikePart board={board} rough={rough} />
+      {!over && <StrikePart board={board} rough={rough} />}
     </>
   );
   return (
     <div className="flex min-h-0 flex-1">
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <div className="min-h-0 flex-1 overflow-y-auto">
+          {over && (
+            <div className="px-3.5 pt-3">
+              <StrikePart board={board} rough={rough} />
+            </div>
+          )}
           <MatchFiles board={board} />
           <BoardList board={board} chosen={row} onChoose={({ id }) => go({ shot: id })} />
           {narrow && <div className="flex flex-col gap-5 px-3.5 pb-5">{detail}</div>}
@@ -158,7 +151,7 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
           row={row}
           begin={`Slate take #${bar}`}
           onBegin={() => setSlate(true)}
-          onStop={() => ask('take')}
+          onStop={() => attempt(async () => running && stop(running))}
         />
       </div>
       {!narrow && (

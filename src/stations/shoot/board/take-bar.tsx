@@ -1,8 +1,10 @@
 'use client';
+import { useEffect } from 'react';
 import { ratings } from '@/core/model/shoot-records';
 import { nextNumber, takeLabel, type Board, type BoardRow } from '@/core/shoot/board';
 import { rateLog } from '@/store/commands/shoot';
 import { useBench } from '@/ui/bench-context';
+import { shootEvent, wishOf } from '../shoot-events';
 import { useRunning, useTake } from '../use-take';
 import { ratingWords, sayLengthOfTake } from '../words';
 
@@ -27,6 +29,19 @@ export function TakeBar({
   const { running } = useTake(board);
   const seconds = useRunning(running);
   const last = row?.logs.findLast(({ length }) => length !== null) ?? null;
+
+  useEffect(() => {
+    const hear = (event: Event) => {
+      const wish = wishOf(event);
+      if (wish !== 'take') {
+        if (last && !running) attempt(() => rateLog(store, last, wish === last.rating ? null : wish));
+      } else if (running) onStop();
+      else if (row && !busy) onBegin();
+    };
+    window.addEventListener(shootEvent, hear);
+    return () => window.removeEventListener(shootEvent, hear);
+  });
+
   return (
     <div className="flex flex-none flex-col gap-2.5 border-t border-line bg-raised px-3.5 pb-3 pt-2.5">
       <div

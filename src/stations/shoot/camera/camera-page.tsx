@@ -22,7 +22,7 @@ import { useSlate } from '../slate/use-slate';
 import { useAwake } from '../use-awake';
 import { ranFor, useTake } from '../use-take';
 import { FaultPart } from './fault-part';
-import { Guides, guideKinds, type GuideKind } from './guides';
+import { askForLean, Guides, guideKinds, type GuideKind } from './guides';
 import { MovePart } from './move-part';
 import { Overlay, overlayModes, type OverlayMode } from './overlay';
 import { QuickPart } from './quick-part';
@@ -170,11 +170,12 @@ export function CameraPage({
             label="Guides"
             options={guideKinds}
             pressed={(kind) => guides.has(kind)}
-            onPress={(kind) =>
+            onPress={(kind) => {
+              if (kind === 'level') void askForLean();
               setGuides(
                 new Set(guides.has(kind) ? [...guides].filter((one) => one !== kind) : [...guides, kind]),
-              )
-            }
+              );
+            }}
           />
           <div className="flex flex-wrap gap-2">
             <button type="button" className="knob" aria-pressed={sound} onClick={() => setSound(!sound)}>
@@ -300,8 +301,14 @@ export function CameraPage({
         </div>
         <TakeBar
           board={board}
-          row={camera ? row : null}
-          begin={recording.keeping ? 'Keeping the take …' : `Record take # · ${row?.title ?? ''}`}
+          row={row}
+          begin={
+            !camera
+              ? 'The camera is off'
+              : recording.keeping
+                ? 'Keeping the take …'
+                : `Record take # · ${row?.title ?? ''}`
+          }
           busy={!camera || recording.keeping || (playback && !slate.player)}
           onBegin={begin}
           onStop={end}

@@ -11,6 +11,14 @@ import { markDyes, zoneDyes } from '../../plan/dyes';
 export const guideKinds = ['zones', 'marks', 'safe areas', 'upright', 'thirds', 'level'] as const;
 export type GuideKind = (typeof guideKinds)[number];
 
+/** Some phones tell how they lie only once the person allows it; that may be asked for on a press. */
+export async function askForLean(): Promise<void> {
+  const events = globalThis.DeviceOrientationEvent as unknown as {
+    requestPermission?: () => Promise<string>;
+  };
+  await events?.requestPermission?.().catch(() => undefined);
+}
+
 /** How far the device leans to a side, degrees; null where it does not tell. */
 function useLean(on: boolean): number | null {
   const [lean, setLean] = useState<number | null>(null);
