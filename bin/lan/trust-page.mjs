@@ -8,7 +8,7 @@ export const trustPage = (address, fingerprint) => `<!doctype html>
 <style>
 body { margin: 0 auto; max-width: 34rem; padding: 1.2rem; background: #15182b; color: #efe6d6; font: 17px/1.5 sans-serif; }
 h1 { font: 500 26px/1.2 serif; } h2 { font: 500 20px/1.3 serif; margin-top: 1.6rem; }
-a.knob { display: block; min-height: 44px; padding: .7rem 1rem; margin: .6rem 0; border-radius: 3px; background: #efe6d6; color: #15182b; font-weight: 650; text-align: center; text-decoration: none; }
+a.knob { display: block; box-sizing: border-box; min-height: 44px; padding: .7rem 1rem; margin: .6rem 0; border-radius: 3px; background: #efe6d6; color: #15182b; font-weight: 650; text-align: center; text-decoration: none; }
 code { word-break: break-all; color: #cdc654; }
 li { margin: .3rem 0; }
 </style>

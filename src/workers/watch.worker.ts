@@ -32,11 +32,6 @@ function useReference(pictures: RgbaImage[], frame: WatchFrame, delivery: Size):
   watch = reference && new LiveWatch(frame, delivery);
 }
 
-/** Begins to listen anew, as for a new take. */
-function restart(frame: WatchFrame, delivery: Size): void {
-  watch = reference && new LiveWatch(frame, delivery);
-}
-
 function check(bitmap: ImageBitmap, time: number): Check | null {
   if (!reference || !watch) {
     bitmap.close();
@@ -65,6 +60,6 @@ const pushPass = (bitmap: ImageBitmap, time: number): PassPoint | null =>
 
 const finishPass = () => pass?.finish() ?? null;
 
-const api = plainErrors({ useReference, restart, check, grab, beginPass, pushPass, finishPass });
+const api = plainErrors({ useReference, check, grab, beginPass, pushPass, finishPass });
 export type WatchApi = typeof api;
 expose(api);

@@ -87,7 +87,7 @@ function consensus(values: readonly number[], near: number): number {
   return centre;
 }
 
-/** Light of each cell against the plate's, per channel, as log2; null where a cell is too dark or clipped. */
+/** Light of each cell against the plate's, per channel, as log2; cells that are too dark, clipped or on an edge are left out. */
 function lightOf(reference: WatchReference, colour: Float32Array) {
   const ratios: { cell: number; rgb: [number, number, number]; all: number }[] = [];
   for (let cell = 0; cell < count; cell++) {
@@ -124,7 +124,9 @@ function colourShift(
     const value = linear <= 0.0031308 ? linear * 12.92 : 1.055 * linear ** (1 / 2.4) - 0.055;
     return Math.round(255 * Math.min(1, Math.max(0, value)));
   };
-  const differences = still.slice(0, 600).map(({ cell }) => {
+  const apart = Math.ceil(still.length / 600);
+  const spread = still.filter((_, index) => index % apart === 0);
+  const differences = spread.map(({ cell }) => {
     const plate = [0, 1, 2].map((channel) => toLinear(reference.colour[cell * 3 + channel]));
     const codes = (by: (channel: number) => number) =>
       labOf(...(plate.map((value, channel) => code(value * 2 ** by(channel))) as [number, number, number]));

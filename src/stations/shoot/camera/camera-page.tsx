@@ -57,12 +57,12 @@ export function CameraPage({
   const { camera, practice, held } = cam;
   const { plate, keep, file } = usePlate(board, camera?.name ?? null);
   const take = useTake(board);
-  const slate = useSlate(row, setup);
   const [mode, setMode] = useState<OverlayMode>('onion skin');
   const [over, setOver] = useState('plate');
   const [guides, setGuides] = useState<ReadonlySet<GuideKind>>(new Set(['zones']));
   const [sound, setSound] = useState(true);
   const [playback, setPlayback] = useState(false);
+  const slate = useSlate(row, setup, playback);
   const [moving, setMoving] = useState(false);
   const [ratio, setRatio] = useState(16 / 9);
   const [stage, area] = useSize<HTMLDivElement>();
@@ -76,15 +76,17 @@ export function CameraPage({
   }, [mine]);
 
   const { running } = take;
+  const note = (log: Log, findings: readonly Finding[]) => {
+    const at = Number(ranFor(log).toFixed(1));
+    const seen = findings.map(({ code, measured }) => ({ at, code, value: measured?.value ?? null }));
+    if (seen.length > 0) attempt(() => noteSeen(store, log, seen));
+  };
   const hear = (fresh: Finding[]) => {
     if (sound) {
       navigator.vibrate?.([180, 80, 180]);
       beep(fresh.some(({ severity }) => severity === 'stop') ? 440 : 660, 0.25);
     }
-    if (!running) return;
-    const at = Number(ranFor(running).toFixed(1));
-    const seen = fresh.map(({ code, measured }) => ({ at, code, value: measured?.value ?? null }));
-    attempt(() => noteSeen(store, running, seen));
+    if (running) note(running, fresh);
   };
   const watch = useWatch(video, Boolean(camera) && !moving, plate?.pictures ?? null, frame, project, hear);
 
@@ -109,7 +111,11 @@ export function CameraPage({
       if (!row || !camera) return;
       const role = roleOf(row.shot);
       const plates = row.shot?.what === 'plate';
-      practice?.stage(role === 'left' || role === 'right' ? role : 'nobody', nextNumber(row));
+      const alone = row.shot?.what === 'action' || row.pickup ? 'left' : 'nobody';
+      practice?.stage(
+        role === 'left' || role === 'right' ? role : plates ? 'nobody' : alone,
+        nextNumber(row),
+      );
       const plays = playback && slate.timeline && slate.passage && slate.player ? slate : null;
       if (plays) await plays.player?.start();
       const log = await take.start(row, {
@@ -126,7 +132,14 @@ export function CameraPage({
           : {}),
       });
       const name = `${fileName(`${setup.name} ${row.title}`)}-${log.number}`;
-      await recording.begin(camera.stream, log, name, Math.min(24e6, setup.capture.megabits * 1e6));
+      try {
+        await recording.begin(camera.stream, log, name, Math.min(24e6, setup.capture.megabits * 1e6));
+      } catch (error) {
+        await take.stop(log);
+        throw error;
+      }
+      // What was wrong before the take began is wrong in it too, and is not told again.
+      note(log, watch.check?.current ?? []);
       // The plate at the end measures drift; it must not become what drift is measured against.
       if (plates && (row.shot?.share !== 'last plate' || !plate)) await keep(await watch.grab(4));
     });

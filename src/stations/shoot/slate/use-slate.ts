@@ -24,8 +24,11 @@ export type Slate = {
 
 const none = { from: null as number | null, speed: null as number | null };
 
-/** Prepares playback for a shot; the bar and the speed may be changed. */
-export function useSlate(row: BoardRow | null, setup: Setup): Slate {
+/**
+ * Prepares playback for a shot; the bar and the speed may be changed.
+ * @param wanted false to make no sound ahead
+ */
+export function useSlate(row: BoardRow | null, setup: Setup, wanted = true): Slate {
   const { snapshot, store, plan, attempt } = useBench();
   const [given, setGiven] = useState({ ...none, row: row?.id });
   const [made, setMade] = useState<{ key: string; player: SlatePlayer } | null>(null);
@@ -48,7 +51,7 @@ export function useSlate(row: BoardRow | null, setup: Setup): Slate {
   const key = JSON.stringify([media, from, until, speed, timeline !== null]);
 
   useEffect(() => {
-    if (!grid || !timeline) return;
+    if (!grid || !timeline || !wanted) return;
     let here = true;
     const worker = openMedia();
     attempt(async () => {
@@ -70,7 +73,7 @@ export function useSlate(row: BoardRow | null, setup: Setup): Slate {
       here = false;
       worker.end();
     };
-  }, [grid, timeline, media, store, speed, from, key, attempt]);
+  }, [grid, timeline, media, store, speed, from, key, attempt, wanted]);
 
   const silent = useMemo(() => new SlatePlayer(null), []);
   return {
