@@ -57,6 +57,15 @@ describe('with the network cut after the first visit', () => {
     const set = new FilmSet(bench);
     await set.part('Carry');
     await page.locator('[data-offline=ready]').waitFor();
+    // What a browser asks of an application before it offers to install it.
+    const told = (await page.evaluate(`fetch('/manifest.webmanifest').then((answer) => answer.json())`)) as {
+      display: string;
+      icons: { src: string; sizes: string }[];
+    };
+    expect(told.display).toBe('standalone');
+    expect(told.icons.map(({ sizes }) => sizes)).toEqual(expect.arrayContaining(['192x192', '512x512']));
+    for (const { src } of told.icons)
+      expect(await page.evaluate(`fetch('${src}').then(({ ok }) => ok)`)).toBe(true);
     await set.choose('/first plate');
     await set.camera();
     await set.record(2);

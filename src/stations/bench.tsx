@@ -213,12 +213,13 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   useEffect(
     () =>
       attempt(async () => {
-        const found = await recoverRecordings(store, projectId);
-        if (found > 0)
+        const { kept, problems } = await recoverRecordings(store, projectId);
+        for (const problem of problems) toast.error(problem, { duration: 9000 });
+        if (kept > 0)
           toast.info(
-            found === 1
+            kept === 1
               ? 'A recording was broken off; what was recorded is kept as a take.'
-              : `${found} recordings were broken off; what was recorded is kept as takes.`,
+              : `${kept} recordings were broken off; what was recorded is kept as takes.`,
             { duration: 9000 },
           );
       }),

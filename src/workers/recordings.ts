@@ -97,18 +97,24 @@ export async function finishRecording(store: Store, id: string): Promise<string 
   return null;
 }
 
-/** Recordings that a closed or lost page left behind become takes. @returns how many */
-export async function recoverRecordings(store: Store, project: string): Promise<number> {
-  let found = 0;
+/**
+ * Recordings that a closed or lost page left behind become takes.
+ * @returns how many did, and what is to be said of the others
+ */
+export async function recoverRecordings(
+  store: Store,
+  project: string,
+): Promise<{ kept: number; problems: string[] }> {
+  const out = { kept: 0, problems: [] as string[] };
   for (const { id } of await store.recordings.where({ project }).toArray()) {
-    const free = await navigator.locks.request(lockOf(id), { ifAvailable: true }, async (lock) => {
-      if (!lock) return false;
-      await finishRecording(store, id);
-      return true;
+    await navigator.locks.request(lockOf(id), { ifAvailable: true }, async (lock) => {
+      if (!lock) return;
+      const problem = await finishRecording(store, id);
+      if (problem) out.problems.push(problem);
+      else out.kept++;
     });
-    if (free) found++;
   }
-  return found;
+  return out;
 }
 
 /** What to say when a recording ended by itself. */

@@ -78,7 +78,10 @@ export const moveSchema = z.object({
   /** marks on the floor or the rail */
   from: z.string().max(80),
   to: z.string().max(80),
-  seconds: z.number().positive('give the seconds of the move, more than 0').max(600),
+  seconds: z
+    .number()
+    .positive('give the seconds of the move, more than 0')
+    .max(120, 'a move of at most 120 seconds'),
 });
 
 export const shootSchemas = [logSchema, strikeSchema, pickupSchema, moveSchema] as const;

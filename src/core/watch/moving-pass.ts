@@ -5,8 +5,10 @@ import type { RgbaImage, Size } from '../picture/image';
 import { sample } from './sampled';
 import { watchAllowed } from './alarms';
 
-/** A move that was filmed once, as pictures with the seconds since it began. */
-export type FirstPass = { size: Size; stops: { time: number; reference: Reference }[] };
+/** A move that was filmed once, as luma with the seconds since it began: small enough for minutes on a phone. */
+type FirstPass = { size: Size; stops: { time: number; luma: Uint8Array }[] };
+/** What a stop of the first pass is compared with, made once it is needed. */
+type Prepared = { index: number; reference: Reference; travel: { perSecond: number; x: number; y: number } };
 
 /** How a later pass lay at one of its times, delivery pixels. `late` in seconds: > 0 where it lags behind. */
 export type PassPoint = { time: number; placement: Placement; move: number; late: number };
@@ -19,6 +21,7 @@ export class MovingPass {
   private first: FirstPass | null = null;
   private recording: FirstPass = { size: { width: 0, height: 0 }, stops: [] };
   private points: PassPoint[] = [];
+  private prepared: Prepared | null = null;
 
   constructor(private readonly delivery: Size) {}
 
@@ -42,33 +45,48 @@ export class MovingPass {
     const { luma } = sample(image);
     if (!this.first) {
       this.recording.size = { width: luma.width, height: luma.height };
-      this.recording.stops.push({ time, reference: prepareReference(luma) });
+      this.recording.stops.push({ time, luma: Uint8Array.from(luma.data, Math.round) });
       return null;
     }
     const { stops, size } = this.first;
     const near = nearest(stops, time);
+    const { reference, travel } = this.prepare(this.first, near);
     const factor = Math.max(this.delivery.width / size.width, this.delivery.height / size.height);
     const seen = { width: size.width * factor, height: size.height * factor };
-    const at = (index: number) => {
-      const placement = scalePlacement(registerFrame(stops[index].reference, luma), factor);
-      return { placement, move: cornerMove(placement, seen), time: stops[index].time };
-    };
-    const here = at(near);
-    const travel = speedAt(this.first, near, factor);
-    const along = travel.perSecond > 1 ? travel : null;
+    const placement = scalePlacement(registerFrame(reference, luma), factor);
+    const speed = travel.perSecond * factor;
+    const along = speed > 1 ? travel : null;
     // What lies along the way of the move is lateness; what is left beside it is drift.
-    const ahead = along ? (here.placement.dx * along.x + here.placement.dy * along.y) / along.perSecond : 0;
-    const late = along ? time - here.time - ahead : 0;
+    const ahead = along ? (placement.dx * along.x + placement.dy * along.y) / speed : 0;
+    const late = along ? time - stops[near].time - ahead : 0;
     const rest = along
       ? {
-          ...here.placement,
-          dx: here.placement.dx - ahead * along.perSecond * along.x,
-          dy: here.placement.dy - ahead * along.perSecond * along.y,
+          ...placement,
+          dx: placement.dx - ahead * speed * along.x,
+          dy: placement.dy - ahead * speed * along.y,
         }
-      : here.placement;
+      : placement;
     const point = { time, placement: rest, move: cornerMove(rest, seen), late };
     this.points.push(point);
     return point;
+  }
+
+  private prepare({ stops, size }: FirstPass, index: number): Prepared {
+    if (this.prepared?.index === index) return this.prepared;
+    const picture = (at: number) => ({ ...size, data: stops[at].luma });
+    const reference = prepareReference(picture(index));
+    const [before, after] = [Math.max(0, index - 1), Math.min(stops.length - 1, index + 1)];
+    const seconds = stops[after].time - stops[before].time;
+    // How fast the set moves through the picture there, in pixels of the sample a second.
+    const { dx, dy } = registerFrame(prepareReference(picture(before)), picture(after));
+    const length = Math.hypot(dx, dy);
+    const travel = {
+      perSecond: seconds > 0 ? length / seconds : 0,
+      x: length > 0 ? dx / length : 0,
+      y: length > 0 ? dy / length : 0,
+    };
+    this.prepared = { index, reference, travel };
+    return this.prepared;
   }
 
   /** Ends the pass. @returns what is to be said of it; a first pass becomes the one to be held against */
@@ -98,19 +116,6 @@ function nearest(stops: FirstPass['stops'], time: number): number {
     if (Math.abs(stop.time - time) < Math.abs(stops[best].time - time)) best = index;
   });
   return best;
-}
-
-/** How fast the set moves through the picture at a stop of the first pass, delivery pixels a second. */
-function speedAt({ stops }: FirstPass, index: number, factor: number) {
-  const [before, after] = [stops[Math.max(0, index - 1)], stops[Math.min(stops.length - 1, index + 1)]];
-  const seconds = after.time - before.time;
-  const { dx, dy } = registerFrame(before.reference, after.reference.gray);
-  const length = Math.hypot(dx, dy);
-  return {
-    perSecond: seconds > 0 ? (length * factor) / seconds : 0,
-    x: length > 0 ? dx / length : 0,
-    y: length > 0 ? dy / length : 0,
-  };
 }
 
 const middle = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;

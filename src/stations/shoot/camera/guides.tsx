@@ -83,6 +83,18 @@ export function Guides({
           <rect x={(w + upright) / 2} y="0" width={(w - upright) / 2} height={h} />
         </g>
       )}
+      {kinds.has('upright') && kinds.has('safe areas') && (
+        <rect
+          x={(w - upright * 0.9) / 2}
+          y={h * 0.05}
+          width={upright * 0.9}
+          height={h * 0.9}
+          fill="none"
+          stroke="#ffffff"
+          strokeWidth="0.4"
+          strokeDasharray="2 1.4"
+        />
+      )}
       {kinds.has('zones') &&
         zones.map((zone) =>
           zone.what === 'seam' ? (

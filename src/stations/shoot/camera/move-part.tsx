@@ -100,7 +100,7 @@ export function MovePart({
           value={seconds}
           step={0.5}
           min={1}
-          max={600}
+          max={120}
           show={(value) => `${value.toFixed(1)} s`}
           onChange={(value) => change({ seconds: value })}
         />
