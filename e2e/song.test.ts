@@ -94,10 +94,15 @@ describe('the song as a ruler', () => {
     // A person hears where a bar begins, and puts the needle there.
     const needle = () => page.locator('[data-needle]').getAttribute('data-needle').then(Number);
     await press('Half a beat on');
+    await expect.poll(async () => (await bench.grid()).beats[0]).not.toBe(wrong[0]);
     await page.locator('[data-ribbon]').focus();
     const bar = truth[4];
-    for (let step = 0; step < 60 && Math.abs((await needle()) - bar) > 0.05; step++)
-      await page.keyboard.press((await needle()) > bar ? 'ArrowLeft' : 'ArrowRight');
+    for (let step = 0, at = await needle(); step < 60 && Math.abs(at - bar) > 0.05; step++) {
+      await page.keyboard.press(at > bar ? 'ArrowLeft' : 'ArrowRight');
+      // A needle that is read before it has moved would be sent on once too often.
+      await expect.poll(needle).not.toBe(at);
+      at = await needle();
+    }
     await press('First of bar at needle');
     await press('Half');
     await expect.poll(async () => met(await bench.grid())).toBeGreaterThan(0.95);
