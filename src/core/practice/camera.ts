@@ -1,8 +1,8 @@
-import { placementMatrix } from '../footage/placement';
-import { inPlace } from '../footage/placement';
+import { inPlace, placementMatrix } from '../footage/placement';
 import type { Placement } from '../footage/register';
 import { seeded } from '../random';
 import { Canvas } from './canvas';
+import { swing } from './faults';
 
 /** Something that went wrong on the set; times in seconds of the take. */
 export type Fault =
@@ -17,8 +17,7 @@ export function cameraAt(faults: readonly Fault[], time: number): Placement {
   const bump = faults.find((fault) => fault.kind === 'bump');
   if (!bump || time < bump.at) return inPlace;
   const since = time - bump.at;
-  const swing = 1 + 1.2 * Math.exp(-since * 9) * Math.cos(since * 40);
-  const share = since > 0.6 ? 1 : swing;
+  const share = swing(since);
   return {
     dx: bump.dx * share,
     dy: bump.dy * share,
