@@ -4,7 +4,8 @@ import { timeOfBeat } from '@/core/time/grid';
 import type { AnyRecord } from '@/core/model/records';
 import type { Measure, Media } from '@/store/db';
 import { layersOf } from '@/store/needs';
-import { arrange, rulerOf, takeMeasure, type Snapshot } from '@/store/snapshot';
+import { arrange } from '@/store/arrange';
+import { rulerOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 
 /** Builds a shot outside the browser from what the page stored, with typed arrays as plain lists. */
 export function rebuild(raw: {
@@ -12,10 +13,11 @@ export function rebuild(raw: {
   measures: Measure[];
   media: { id: string; name: string }[];
 }) {
-  const [project] = raw.records.filter((one) => one.kind === 'project');
+  const arranged = arrange(raw.records);
+  if (!arranged) throw new Error('There is no project.');
   const snapshot: Snapshot = {
-    project,
-    ...arrange(raw.records),
+    ...arranged,
+    step: '',
     media: new Map(raw.media.map((one) => [one.id, one as Media])),
     measures: new Map(raw.measures.map((one) => [one.key, one])),
     halted: new Map(),

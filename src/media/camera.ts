@@ -3,10 +3,15 @@ import { isCoreError, refuse } from '@/core/error';
 /** Which settings a camera keeps from changing by itself. */
 export type Held = { exposure: boolean; focus: boolean; white: boolean };
 
+/** A picture of a camera. Whoever asked for it closes the bitmap or hands it on. */
+export type TakenPicture = { bitmap: ImageBitmap; time: number };
+
 /** A camera that is on, real or simulated: everything after this sees only its stream. */
 export type OpenCamera = {
   stream: MediaStream;
   name: string;
+  /** the picture it shows now, with when that was taken: seconds by the page's clock; for cameras that know */
+  picture?: () => Promise<TakenPicture>;
   /** tries to hold the settings as they are; false for each that the browser or camera cannot hold */
   hold: () => Promise<Held>;
   close: () => void;

@@ -7,6 +7,7 @@ import { frameShownAt, timeOfFrame, type Rate } from '@/core/time/rate';
 import { redo, undo } from '@/store/change';
 import { createProject, switchUnits } from '@/store/commands/projects';
 import { Store } from '@/store/db';
+import { needsOf } from '@/store/needs';
 import { findingsOf, type StationName } from '@/store/findings';
 import { readSnapshot, songKey, type Snapshot } from '@/store/snapshot';
 import { ActionList, type Action } from '@/ui/actions';
@@ -37,6 +38,7 @@ import { Rail, stations } from './rail';
 import { RemoveMoment } from './remove-moment';
 import { bringBundle } from './shoot/carry/use-carry';
 import { ask } from './shoot/shoot-events';
+import { useAttempt } from './use-attempt';
 import { ShootStation } from './shoot/shoot-station';
 import { SongStation } from './song/song-station';
 
@@ -125,6 +127,7 @@ function Opened() {
   );
 }
 
+const nothing = () => null;
 const isBundle = (name: string): boolean => /\.zip$/i.test(name);
 
 /** Moves the needle to the beginning of another frame. */
@@ -145,13 +148,14 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const where = useWhere();
   const narrow = useNarrow();
   const [, switchTheme] = useTheme();
-  const runner = useMemo(() => new Runner(store, snapshot.project.id), [store, snapshot.project.id]);
+  const projectId = snapshot.project.id;
+  const runner = useMemo(() => new Runner(store, projectId), [store, projectId]);
+  const { attempt, pending } = useAttempt(store, projectId, snapshot.step);
   const [listed, setListed] = useState(false);
   const [removing, setRemoving] = useState<string | null>(null);
   const [importing, setImporting] = useState<{ done: number; of: number; name: string } | null>(null);
   const stop = useRef(false);
   const picker = useRef<HTMLInputElement>(null);
-  const projectId = snapshot.project.id;
   const { rate } = snapshot.project;
 
   useEffect(() => runner.start(), [runner]);
@@ -170,25 +174,18 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
     };
   }, [store, player, songMedia, ready]);
 
-  const attempt = useCallback((work: () => Promise<unknown>) => {
-    Promise.resolve()
-      .then(work)
-      .catch((error: unknown) => toast.error(asCoreError(error).message));
-  }, []);
-
-  const bringIn = useCallback(
+  const bringAll = useCallback(
     async (files: File[]) => {
-      if (files.length === 0) return;
       stop.current = false;
       setImporting({ done: 0, of: files.length, name: files[0].name });
       for (const file of files.filter(({ name }) => isSongFile(name))) {
-        attempt(async () => {
+        void attempt(async () => {
           const now = await readSnapshot(store, projectId);
           if (now) toast.success(await bringSongFile(store, now, file));
         });
       }
       for (const file of files.filter(({ name }) => isBundle(name)))
-        attempt(async () =>
+        void attempt(async () =>
           toast.success((await bringBundle(store, file, () => undefined)).text, { duration: 9000 }),
         );
       const results = await importFiles(
@@ -209,10 +206,16 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
     },
     [store, projectId, attempt],
   );
+  const bringIn = useCallback(
+    (files: File[]) => {
+      if (files.length > 0) void attempt(() => bringAll(files));
+    },
+    [attempt, bringAll],
+  );
 
   useEffect(
     () =>
-      attempt(async () => {
+      void attempt(async () => {
         const { kept, problems } = await recoverRecordings(store, projectId);
         for (const problem of problems) toast.error(problem, { duration: 9000 });
         if (kept > 0)
@@ -230,7 +233,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
     const over = (event: DragEvent) => event.preventDefault();
     const drop = (event: DragEvent) => {
       event.preventDefault();
-      void bringIn([...(event.dataTransfer?.files ?? [])]);
+      bringIn([...(event.dataTransfer?.files ?? [])]);
     };
     window.addEventListener('dragover', over);
     window.addEventListener('drop', drop);
@@ -240,7 +243,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
     };
   }, [bringIn]);
 
-  const plan = usePlan(snapshot);
+  const { plan, searching } = usePlan(snapshot);
   const findings = useMemo(() => findingsOf(snapshot, plan), [snapshot, plan]);
   const moment = snapshot.moments.find((one) => one.id === where.moment) ?? snapshot.moments[0] ?? null;
   const clone = moment && isClone(moment) ? moment : (snapshot.clones[0] ?? null);
@@ -305,31 +308,31 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         { id: 'beat', text: 'Nearest beat to the needle', keys: 'M', work: beatAtNeedle },
       ].map(({ work, ...action }) => ({
         ...action,
-        run: () => attempt(() => work(store, snapshot, player.time())),
+        run: () => attempt(() => work(store, projectId, player.time())),
       })),
       {
         id: 'half',
         text: 'Half the tempo',
         keys: 'H',
-        run: () => attempt(() => halveTempo(store, snapshot, player.time())),
+        run: () => attempt(() => halveTempo(store, projectId, player.time())),
       },
       {
         id: 'double',
         text: 'Double the tempo',
         keys: 'D',
-        run: () => attempt(() => doubleTempo(store, snapshot)),
+        run: () => attempt(() => doubleTempo(store, projectId)),
       },
       {
         id: 'shift',
         text: 'Beats half a beat on',
         keys: 'S',
-        run: () => attempt(() => shiftHalfBeat(store, snapshot)),
+        run: () => attempt(() => shiftHalfBeat(store, projectId)),
       },
       {
         id: 'units',
         text: 'Switch between centimetres and inches',
         keys: 'U',
-        run: () => attempt(() => switchUnits(store, snapshot.project)),
+        run: () => attempt(() => switchUnits(store, projectId)),
       },
       {
         id: 'call',
@@ -346,12 +349,17 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       { id: 'new', text: 'Start a project of your own', run: startProject },
       { id: 'demo', text: 'Open the demo afresh', run: demo },
     ],
-    [player, rate, back, switchTheme, startProject, demo, attempt, store, snapshot],
+    [player, rate, back, switchTheme, startProject, demo, attempt, store, projectId],
   );
   const Screen = screens[here];
+  const activity = useSyncExternalStore(runner.subscribe, runner.current, nothing);
+  const working = activity !== null || needsOf(snapshot).length > runner.notWrittenDown().length;
   return (
     <BenchProvider value={bench}>
-      <div className="flex h-dvh flex-col print:block print:h-auto">
+      <div
+        className="flex h-dvh flex-col print:block print:h-auto"
+        data-bench={pending === 0 && !working && !searching ? 'settled' : 'working'}
+      >
         {where.station === 'sheet' ? (
           <KeyframeSheet />
         ) : where.station === 'papers' ? (
@@ -397,7 +405,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         hidden
         data-testid="files"
         onChange={(event) => {
-          void bringIn([...(event.target.files ?? [])]);
+          bringIn([...(event.target.files ?? [])]);
           event.target.value = '';
         }}
       />

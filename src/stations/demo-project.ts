@@ -54,7 +54,7 @@ export function pinDemoMoment(store: Store, project: string): () => void {
     const [left, right] = [take('left'), take('right')];
     const first = await createClone(
       store,
-      snapshot,
+      snapshot.project.id,
       8 * perBar,
       11 * perBar,
       left && right ? { left, right } : undefined,

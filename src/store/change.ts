@@ -1,6 +1,7 @@
 import { refuse } from '@/core/error';
 import { recordSchema, type AnyRecord } from '@/core/model/records';
 import { applyOps, fieldOf, same } from './apply';
+import { readRecords, type Arranged } from './arrange';
 import type { Command, FieldOp, Store } from './db';
 
 /** One thing to change: a new record, fields of one (dots lead inwards), or its end. */
@@ -33,8 +34,12 @@ async function nextStamp(store: Store): Promise<string> {
   return store.clock.next();
 }
 
+/** What is to be changed: known beforehand, or worked out from the records as they are inside the transaction. */
+export type Edits = readonly Edit[] | ((now: Arranged) => readonly Edit[] | Promise<readonly Edit[]>);
+
 /**
- * Makes one undoable step of some edits.
+ * Makes one undoable step of some edits. Edits that depend on what is there are given as a function: two quick
+ * steps then build on each other, however old the picture is that they were pressed on.
  * @param automatic done by the bench itself; undo passes over it
  * @returns the command, or null where nothing would change
  * @throws CoreError `value` where a value does not fit; then nothing has changed
@@ -43,12 +48,14 @@ export async function change(
   store: Store,
   project: string,
   label: string,
-  edits: readonly Edit[],
+  edits: Edits,
   automatic = false,
 ): Promise<Command | null> {
-  return store.transaction('rw', store.records, store.commands, async () => {
+  const gesture = store.gestureNow();
+  const made = await store.transaction('rw', store.records, store.commands, store.measures, async () => {
+    const wanted = typeof edits === 'function' ? await edits(await readRecords(store, project)) : edits;
     const ops: FieldOp[] = [];
-    for (const edit of edits) {
+    for (const edit of wanted) {
       if ('create' in edit) {
         const { id, kind } = edit.create;
         for (const [field, after] of Object.entries(edit.create))
@@ -64,48 +71,67 @@ export async function change(
       }
     }
     if (ops.length === 0) return null;
-    const command: Command = { id: await nextStamp(store), project, label, ops, automatic };
-    await write(store, ops, command.id);
+    const id = await nextStamp(store);
+    const command: Command = { id, project, label, ops, automatic, ...(gesture ? { gesture } : {}) };
+    await write(store, ops, id);
     await store.commands.add(command);
     return command;
   });
+  if (made) store.latest.set(project, made.id);
+  return made;
 }
 
-/** The commands that undo and redo would take next. */
-export function historyOf(commands: readonly Command[]): { undo: Command | null; redo: Command | null } {
-  const done: Command[] = [];
-  const undone: Command[] = [];
-  const byId = new Map(commands.map((command) => [command.id, command]));
+/**
+ * The steps that undo and redo would take next, oldest first: one command, or all of one gesture; none where there
+ * is nothing to take.
+ */
+export function historyOf(commands: readonly Command[]): { undo: Command[]; redo: Command[] } {
+  const done: Command[][] = [];
+  const undone: Command[][] = [];
   for (const command of commands) {
     // What came from another device is taken back there, not here.
     if (command.automatic || command.elsewhere) continue;
     if (command.undoes) {
-      done.pop();
-      undone.push(byId.get(command.undoes) as Command);
+      const step = done.pop();
+      if (step) undone.push(step);
     } else if (command.redoes) {
-      undone.pop();
-      done.push(byId.get(command.redoes) as Command);
+      const step = undone.pop();
+      if (step) done.push(step);
     } else {
-      done.push(command);
+      const last = done.at(-1);
+      if (command.gesture && last?.[0].gesture === command.gesture && undone.length === 0) last.push(command);
+      else done.push([command]);
       undone.length = 0;
     }
   }
-  return { undo: done.at(-1) ?? null, redo: undone.at(-1) ?? null };
+  return { undo: done.at(-1) ?? [], redo: undone.at(-1) ?? [] };
+}
+
+/** What some commands did together: each field once, from before the first to after the last. */
+function netOps(commands: readonly Command[]): FieldOp[] {
+  const net = new Map<string, FieldOp>();
+  for (const op of commands.flatMap(({ ops }) => ops)) {
+    const key = `${op.record} ${op.field}`;
+    net.set(key, { ...op, before: net.has(key) ? net.get(key)?.before : op.before });
+  }
+  return [...net.values()];
 }
 
 async function step(store: Store, project: string, way: 'undo' | 'redo'): Promise<Command | null> {
-  return store.transaction('rw', store.records, store.commands, async () => {
+  const made = await store.transaction('rw', store.records, store.commands, async () => {
     const commands = await store.commands.where({ project }).sortBy('id');
-    const target = historyOf(commands)[way];
+    const targets = historyOf(commands)[way];
+    const target = targets.at(-1);
     if (!target) return null;
+    const wanted = netOps(targets);
     const ops: FieldOp[] = [];
-    const records = await store.records.bulkGet([...new Set(target.ops.map((op) => op.record))]);
-    const made = new Set(target.ops.filter((op) => op.field === 'kind').map((op) => op.record));
-    for (const op of target.ops) {
+    const records = await store.records.bulkGet([...new Set(wanted.map((op) => op.record))]);
+    const fresh = new Set(wanted.filter((op) => op.field === 'kind').map((op) => op.record));
+    for (const op of wanted) {
       const record = records.find((one) => one?.id === op.record);
       const now = record && fieldOf(record, op.field);
       const [from, to] = way === 'undo' ? [op.after, op.before] : [op.before, op.after];
-      const created = made.has(op.record) && op.field !== 'alive';
+      const created = fresh.has(op.record) && op.field !== 'alive';
       // Only what still holds what the command wrote is put back; a record that it made is only laid aside.
       if (created || !record || !same(now, op.field === 'alive' && from === undefined ? false : from))
         continue;
@@ -115,8 +141,10 @@ async function step(store: Store, project: string, way: 'undo' | 'redo'): Promis
     const command: Command = { id: await nextStamp(store), project, label: target.label, ops, ...link };
     await write(store, ops, command.id);
     await store.commands.add(command);
-    return target;
+    return { target, command };
   });
+  if (made) store.latest.set(project, made.command.id);
+  return made?.target ?? null;
 }
 
 /** Takes back the last step, by a new command. Works across reloads and tabs. */

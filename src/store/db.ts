@@ -108,6 +108,10 @@ export class Store extends Dexie {
   declare proxies: Table<{ id: string; blob: Blob }, string>;
   declare stills: Table<{ id: string; stills: Still[] }, string>;
 
+  /** the newest step that this tab made in each project, by the project's id */
+  readonly latest = new Map<string, string>();
+  private gesture: string | null = null;
+
   /** @param clock stamps this store's changes; one for each device */
   constructor(
     name = 'fickle-ribbon',
@@ -132,6 +136,20 @@ export class Store extends Dexie {
       conflicts: 'id, project',
     });
   }
+
+  /** Runs what one gesture does, such as a held key or a turned wheel: undo takes all of it back together. */
+  within<Result>(gesture: string, work: () => Result): Result {
+    const before = this.gesture;
+    this.gesture = gesture;
+    try {
+      return work();
+    } finally {
+      this.gesture = before;
+    }
+  }
+
+  /** The gesture that what is called right now belongs to. */
+  readonly gestureNow = (): string | null => this.gesture;
 }
 
 const newNode = () => Math.random().toString(36).slice(2, 8).padEnd(6, '0');

@@ -10,7 +10,6 @@ import {
   addMoment,
   addPass,
   addSetup,
-  addUsualPasses,
   chooseShot,
   removeSetup,
   setDay,
@@ -40,10 +39,10 @@ beforeEach(async () => {
 
 describe('the plan in the store', () => {
   it('makes a moment of every kind with its starting values, and another kind of each', async () => {
-    for (const kind of momentKinds) await addMoment(store, await read(), kind, 0, 8);
+    for (const kind of momentKinds) await addMoment(store, project, kind, 0, 8);
     const { moments } = await read();
     expect(moments.map(({ recipe }) => recipe).sort()).toEqual([...momentKinds].sort());
-    await setKind(store, await read(), moments[0], 'speed-ramp');
+    await setKind(store, project, moments[0].id, 'speed-ramp');
     const changed = (await read()).moments.find(({ id }) => id === moments[0].id);
     expect(changed).toMatchObject({
       recipe: 'speed-ramp',
@@ -59,16 +58,16 @@ describe('the plan in the store', () => {
   it('says what to do while there is nothing, and while there is no setup', async () => {
     const codes = async () => planOf(await read()).findings.map(({ code }) => code);
     expect(await codes()).toEqual(['plan.empty']);
-    await createClone(store, await read(), 0, 8);
+    await createClone(store, project, 0, 8);
     expect(await codes()).toEqual(['plan.no-setup']);
-    await addSetup(store, await read());
+    await addSetup(store, project);
     expect(await codes()).not.toContain('plan.no-setup');
   });
 
   it('takes with a moment only the shots that nothing else needs, and undo brings them back', async () => {
-    await addSetup(store, await read());
-    const clone = await createClone(store, await read(), 0, 8);
-    await addMoment(store, await read(), 'vanish', 12, 16);
+    await addSetup(store, project);
+    const clone = await createClone(store, project, 0, 8);
+    await addMoment(store, project, 'vanish', 12, 16);
     const all = await shots();
     await removeMoment(store, project, clone);
     const left = await shots();
@@ -78,16 +77,16 @@ describe('the plan in the store', () => {
   });
 
   it('begins a setup with marks, zones and a join that are clear', async () => {
-    await createClone(store, await read(), 0, 8);
-    const setup = await addSetup(store, await read());
+    await createClone(store, project, 0, 8);
+    const setup = await addSetup(store, project);
     const snapshot = await read();
     expect(snapshot.marks.map(({ name }) => name)).toEqual(['Left', 'Right']);
     expect(snapshot.zones.map(({ what }) => what)).toEqual(['copy', 'copy', 'seam']);
     const codes = planOf(snapshot).findings.map(({ code }) => code);
     expect(codes).toEqual(expect.arrayContaining(['plan.sharp', 'zone.clear', 'order.fits', 'caution.open']));
-    await addSetup(store, await read());
+    await addSetup(store, project);
     await setPart(store, project, snapshot.moments[0].id, 'Where', { setup });
-    await removeSetup(store, await read(), setup);
+    await removeSetup(store, project, setup);
     const after = await read();
     expect(after.setups).toHaveLength(1);
     expect(after.marks).toHaveLength(0);
@@ -97,34 +96,31 @@ describe('the plan in the store', () => {
   });
 
   it('carries out what a finding offers', async () => {
-    await createClone(store, await read(), 0, 8);
-    const setup = await addSetup(store, await read());
+    await createClone(store, project, 0, 8);
+    const setup = await addSetup(store, project);
     await setPart(store, project, setup, 'Aperture', { aperture: 1.4, focus: 1 });
     const finding = planOf(await read()).findings.find(({ code }) => code === 'plan.unsharp');
     if (!finding?.fix) throw new Error('There is nothing to mend.');
-    await applyFix(store, await read(), finding.fix);
+    await applyFix(store, project, finding.fix);
     expect(planOf(await read()).findings.map(({ code }) => code)).not.toContain('plan.unsharp');
   });
 
   it('refuses values that cannot be, and keeps what was there', async () => {
-    const setup = await addSetup(store, await read());
+    const setup = await addSetup(store, project);
     for (const set of [{ focal: 0 }, { aperture: -2 }, { 'sensor.width': 0 }, { 'walls.left': NaN }])
       await expect(setPart(store, project, setup, 'Lens', set)).rejects.toMatchObject({ code: 'value' });
-    await expect(setDay(store, await read(), { start: '25:00' })).rejects.toMatchObject({ code: 'value' });
-    await expect(setDay(store, await read(), { latitude: 91 })).rejects.toMatchObject({ code: 'value' });
+    await expect(setDay(store, project, { start: '25:00' })).rejects.toMatchObject({ code: 'value' });
+    await expect(setDay(store, project, { latitude: 91 })).rejects.toMatchObject({ code: 'value' });
     expect((await read()).setups[0].focal).toBe(24);
-    await expect(addUsualPasses(new Store('empty'), { ...(await read()), setups: [] })).rejects.toMatchObject(
-      {
-        code: 'no-setup',
-      },
-    );
+    const bare = await createProject(store, 'Without a setup');
+    await expect(addPass(store, bare)).rejects.toMatchObject({ code: 'no-setup' });
   });
 
   it('keeps one day, one tick and one choice each, also after undo', async () => {
-    await setDay(store, await read(), { date: '2026-11-28' });
+    await setDay(store, project, { date: '2026-11-28' });
     await undo(store, project);
     expect((await read()).day).toBeNull();
-    await setDay(store, await read(), { date: '2026-11-29', mains: 60 });
+    await setDay(store, project, { date: '2026-11-29', mains: 60 });
     expect((await read()).day).toMatchObject({ date: '2026-11-29', mains: 60 });
     await tick(store, project, 'out/tripod', true);
     await tick(store, project, 'out/tripod', false);
@@ -136,18 +132,18 @@ describe('the plan in the store', () => {
   });
 
   it('lays out passes in order, one more like the last, and things of one’s own', async () => {
-    await addSetup(store, await read());
-    await addUsualPasses(store, await read());
+    await addSetup(store, project);
+    await addPass(store, project);
     expect((await read()).passes.map(({ size }) => size)).toEqual(['wide', 'medium', 'close', 'wide']);
-    await addPass(store, await read());
+    await addPass(store, project);
     expect((await read()).passes).toHaveLength(5);
     await addItem(store, project, { text: 'thermos' });
     expect((await read()).items.map(({ text }) => text)).toEqual(['thermos']);
   });
 
   it('takes over a better order that a worker found', async () => {
-    await addSetup(store, await read());
-    await createClone(store, await read(), 0, 8);
+    await addSetup(store, project);
+    await createClone(store, project, 0, 8);
     const snapshot = await read();
     const { task, order } = planOf(snapshot).schedule;
     if (!order) throw new Error('There is no order.');

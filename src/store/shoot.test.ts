@@ -44,8 +44,8 @@ const rowOf = (board: Board, end: string): BoardRow => {
   return row;
 };
 const film = async (end: string, more = {}) => {
-  const { snapshot, board } = await boardNow();
-  const log = await startLog(store, snapshot, board, rowOf(board, end), { variation: '', ...more });
+  const { board } = await boardNow();
+  const log = await startLog(store, project, board.setup, rowOf(board, end).id, { variation: '', ...more });
   await stopLog(store, log, 6.123);
   return log;
 };
@@ -80,8 +80,8 @@ beforeEach(async () => {
       },
     },
   ]);
-  await addSetup(store, await read());
-  await addMoment(store, await read(), 'clone', 8, 24);
+  await addSetup(store, project);
+  await addMoment(store, project, 'clone', 8, 24);
 });
 
 describe('the log', () => {
@@ -90,18 +90,17 @@ describe('the log', () => {
     const second = await film('/left');
     expect([first.number, second.number]).toEqual([1, 2]);
     expect((await read()).logs.map(({ length }) => length)).toEqual([6.12, 6.12]);
-    const { snapshot, board } = await boardNow();
-    await startLog(store, snapshot, board, rowOf(board, '/right'), { variation: '' });
-    const now = await boardNow();
+    const { board } = await boardNow();
+    await startLog(store, project, board.setup, rowOf(board, '/right').id, { variation: '' });
     await expect(
-      startLog(store, now.snapshot, now.board, rowOf(now.board, '/left'), { variation: '' }),
+      startLog(store, project, board.setup, rowOf(board, '/left').id, { variation: '' }),
     ).rejects.toMatchObject({ code: 'log.running' });
   });
 
   it('is written with single taps that undo takes back one by one', async () => {
     const log = await film('/left');
     await rateLog(store, log, 'good');
-    await tagLog(store, log, 'eye line', true);
+    await tagLog(store, log, 'eye line');
     await varyLog(store, log, 'closer');
     await noteLog(store, log, 'Her sleeve.');
     expect((await read()).logs[0]).toMatchObject({
@@ -118,8 +117,8 @@ describe('the log', () => {
     const [left, plate] = [await film('/left'), await film('/first plate')];
     await addTake('clip-a', 'none', 1);
     await addTake('clip-b', 'right', 2);
-    const { snapshot, board } = await boardNow();
-    await acceptPairs(store, snapshot, board, [
+    const { board } = await boardNow();
+    await acceptPairs(store, project, board, [
       { file: 'clip-a', log: left.id, offset: 0, off: 0 },
       { file: 'clip-b', log: plate.id, offset: 0, off: 0 },
     ]);
@@ -170,10 +169,10 @@ describe('the board of a project', () => {
 
   it('keeps one move for a setup', async () => {
     const { board } = await boardNow();
-    await setMove(store, await read(), board.setup, { seconds: 6 });
-    await setMove(store, await read(), board.setup, { from: 'the red tape' });
+    await setMove(store, project, board.setup, { seconds: 6 });
+    await setMove(store, project, board.setup, { from: 'the red tape' });
     expect((await read()).moves).toMatchObject([{ from: 'the red tape', to: 'last mark', seconds: 6 }]);
-    await expect(setMove(store, await read(), board.setup, { seconds: -1 })).rejects.toMatchObject({
+    await expect(setMove(store, project, board.setup, { seconds: -1 })).rejects.toMatchObject({
       code: 'value',
     });
   });
@@ -184,8 +183,8 @@ describe('trying a moment on the set', () => {
     const log = await film(end, more);
     await rateLog(store, log, 'good');
     await addTake(take, role, number++);
-    const { snapshot, board } = await boardNow();
-    await linkTake(store, snapshot, board, [{ log: log.id, take }]);
+    const { board } = await boardNow();
+    await linkTake(store, project, board, [{ log: log.id, take }]);
   };
 
   it('takes the best take of each side, from where the song says it is', async () => {

@@ -1,52 +1,16 @@
 import type { Comparison, SeamMeasure, SongMeasure, TakeMeasure } from '@/core/model/measures';
-import type {
-  AnyRecord,
-  CloneMoment,
-  Cue,
-  Moment,
-  Project,
-  RecordKind,
-  RecordOf,
-  Section,
-  Song,
-  Take,
-} from '@/core/model/records';
-import { isClone } from '@/core/model/records';
-import type { Day, Item, Mark, Pass, Piece, Setup, ShotChoice, Tick, Zone } from '@/core/model/plan-records';
-import type { Log, Move, Pickup, Strike } from '@/core/model/shoot-records';
-import type { BeatGrid } from '@/core/time/grid';
+import type { CloneMoment, Take } from '@/core/model/records';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
 import { clone } from '@/core/recipes/clone';
 import type { ChosenTake, CloneMaterial } from '@/core/recipes/clone/material';
+import { arrange, type Arranged } from './arrange';
 import type { Conflict, Halted, Media, Measure, Render, Store } from './db';
 
 /** Everything small about a project at one instant; what screens draw and work is found from. */
-export type Snapshot = {
-  project: Project;
-  song: Song | null;
-  /** the grid that was in force before this song was brought in */
-  gridBefore: BeatGrid | null;
-  sections: Section[];
-  cues: Cue[];
-  takes: Take[];
-  moments: Moment[];
-  /** the moments that can be built here */
-  clones: CloneMoment[];
-  setups: Setup[];
-  marks: Mark[];
-  pieces: Piece[];
-  zones: Zone[];
-  passes: Pass[];
-  choices: ShotChoice[];
-  /** the day of filming, once there is one */
-  day: Day | null;
-  ticks: Tick[];
-  items: Item[];
-  logs: Log[];
-  strikes: Strike[];
-  pickups: Pickup[];
-  moves: Move[];
+export type Snapshot = Arranged & {
+  /** the newest step of this tab that it holds, as a stamp; '' before the first */
+  step: string;
   conflicts: Conflict[];
   media: Map<string, Media>;
   measures: Map<string, Measure>;
@@ -54,41 +18,9 @@ export type Snapshot = {
   renders: Render[];
 };
 
-const aliveOf = <Kind extends RecordKind>(records: readonly AnyRecord[], kind: Kind): RecordOf<Kind>[] =>
-  records.filter((record): record is RecordOf<Kind> => record.kind === kind && record.alive);
-
-/** The records of a project, sorted as screens show them. */
-export function arrange(records: readonly AnyRecord[]) {
-  const songs = aliveOf(records, 'song').sort((a, b) => b.created - a.created);
-  const moments = aliveOf(records, 'moment').sort((a, b) => a.start - b.start);
-  const made = <Kind extends RecordKind>(kind: Kind) =>
-    aliveOf(records, kind).sort((a, b) => a.created - b.created || (a.id < b.id ? -1 : 1));
-  return {
-    song: songs[0] ?? null,
-    gridBefore: songs.slice(1).find(({ grid }) => grid)?.grid ?? null,
-    sections: aliveOf(records, 'section').sort((a, b) => a.at - b.at),
-    cues: aliveOf(records, 'cue').sort((a, b) => a.at - b.at),
-    takes: aliveOf(records, 'take').sort((a, b) => a.order - b.order),
-    moments,
-    clones: moments.filter(isClone),
-    setups: aliveOf(records, 'setup').sort((a, b) => a.order - b.order),
-    marks: made('mark'),
-    pieces: made('piece'),
-    zones: made('zone'),
-    passes: made('pass'),
-    choices: made('shot'),
-    day: made('day')[0] ?? null,
-    ticks: made('tick'),
-    items: made('item'),
-    logs: aliveOf(records, 'log').sort((a, b) => a.started - b.started || (a.id < b.id ? -1 : 1)),
-    strikes: made('strike'),
-    pickups: made('pickup'),
-    moves: made('move'),
-  };
-}
-
 /** Reads a project; null where it is not there. */
 export async function readSnapshot(store: Store, projectId: string): Promise<Snapshot | null> {
+  const step = store.latest.get(projectId) ?? '';
   const [records, media, measures, halted, renders, conflicts] = await Promise.all([
     store.records.where({ project: projectId }).toArray(),
     store.media.where({ project: projectId }).toArray(),
@@ -97,11 +29,11 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
     store.renders.where({ project: projectId }).toArray(),
     store.conflicts.where({ project: projectId }).toArray(),
   ]);
-  const [project] = aliveOf(records, 'project');
-  if (!project) return null;
+  const arranged = arrange(records);
+  if (!arranged) return null;
   return {
-    project,
-    ...arrange(records),
+    ...arranged,
+    step,
     media: new Map(media.map((one) => [one.id, one])),
     measures: new Map(measures.map((one) => [one.key, one])),
     halted: new Map(halted.map((one) => [one.key, one])),

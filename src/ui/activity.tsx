@@ -1,17 +1,25 @@
 'use client';
 import { useSyncExternalStore } from 'react';
+import type { Halted } from '@/store/db';
 import type { Runner } from '@/workers/runner';
 import { useBench } from './bench-context';
 import { Progress } from './progress';
 
 const nothing = () => null;
+const none = (): readonly Halted[] => noHalted;
+const noHalted: readonly Halted[] = [];
 const unheard = () => () => undefined;
 
 /** What is being done, how far it is, the time left, and a way to end it; and what was ended. */
 export function ActivityStrip({ runner }: { runner: Runner | null }) {
-  const { store, snapshot, attempt } = useBench();
+  const { snapshot, attempt } = useBench();
   const activity = useSyncExternalStore(runner?.subscribe ?? unheard, runner?.current ?? nothing, nothing);
-  const halted = [...snapshot.halted.values()].filter(
+  const unwritten = useSyncExternalStore(
+    runner?.subscribe ?? unheard,
+    runner?.notWrittenDown ?? none,
+    none,
+  );
+  const halted = [...snapshot.halted.values(), ...unwritten].filter(
     (one) => one.reason === 'cancelled' || one.reason.message !== '',
   );
   if (!activity && halted.length === 0) return null;
@@ -29,7 +37,7 @@ export function ActivityStrip({ runner }: { runner: Runner | null }) {
             {activity.left === null ? 'working out the time' : `${Math.ceil(activity.left)} s left`}
             {activity.waiting > 0 ? ` · ${activity.waiting} more` : ''}
           </span>
-          <button type="button" className="knob" onClick={() => attempt(async () => runner?.cancel())}>
+          <button type="button" className="knob" onClick={() => attempt(async () => runner?.cancel(activity.key))}>
             Cancel
           </button>
         </div>
@@ -39,7 +47,7 @@ export function ActivityStrip({ runner }: { runner: Runner | null }) {
           <span className="min-w-0 flex-1">
             {one.label}: {one.reason === 'cancelled' ? 'cancelled.' : one.reason.message}
           </span>
-          <button type="button" className="knob" onClick={() => attempt(() => store.halted.delete(one.key))}>
+          <button type="button" className="knob" onClick={() => attempt(async () => runner?.again(one.key))}>
             Do it again
           </button>
         </div>

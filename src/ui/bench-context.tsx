@@ -32,8 +32,8 @@ export type Bench = {
   }) => void;
   /** Asks before a moment is removed, and says which shots go with it. */
   askRemove: (moment: string) => void;
-  /** Runs something that may be refused; a refusal is said, and nothing is lost. */
-  attempt: (work: () => Promise<unknown>) => void;
+  /** Runs something that may be refused; resolves once it is on the screen, or the refusal is said. */
+  attempt: (work: () => unknown) => Promise<void>;
   openFiles: () => void;
 };
 

@@ -1,4 +1,5 @@
 'use client';
+import { useRef, useState } from 'react';
 import { Select } from 'radix-ui';
 
 export type Option = { value: string; text: string; disabled?: boolean; why?: string };
@@ -19,10 +20,34 @@ export function LiveChoice({
   empty?: string;
   onChange: (value: string) => void;
 }) {
+  const [open, setOpen] = useState(false);
+  // A list takes keys once it has settled and has the focus; what is pressed before waits until then.
+  const early = useRef<string[]>([]);
+  const catchUp = () => {
+    const [key, ...rest] = early.current;
+    early.current = rest;
+    if (key === undefined) return;
+    document.activeElement?.dispatchEvent(
+      new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }),
+    );
+    setTimeout(catchUp);
+  };
   return (
-    <Select.Root value={value} onValueChange={onChange}>
+    <Select.Root
+      value={value}
+      onValueChange={onChange}
+      onOpenChange={(opens) => {
+        early.current = [];
+        setOpen(opens);
+      }}
+    >
       <Select.Trigger
         aria-label={label}
+        onKeyDown={(event) => {
+          if (!open) return;
+          event.preventDefault();
+          early.current.push(event.key);
+        }}
         className="num whitespace-nowrap border-b-2 px-0.5 text-left hover:bg-sunk data-[placeholder]:text-madder"
         style={{ borderColor: dye ?? 'var(--ink2)' }}
       >
@@ -32,6 +57,9 @@ export function LiveChoice({
         <Select.Content
           position="popper"
           sideOffset={4}
+          onFocus={() => {
+            if (early.current.length > 0) setTimeout(catchUp);
+          }}
           className="z-50 max-h-80 overflow-auto border border-line bg-raised p-1 shadow-lg"
         >
           <Select.Viewport>

@@ -17,7 +17,7 @@ export function LiveLength({
   min?: number;
   dye?: string;
   onDraft?: (metres: number | null) => void;
-  onChange: (metres: number) => void;
+  onChange: (metres: number) => void | Promise<void>;
 }) {
   const units = useUnits();
   return (

@@ -1,5 +1,7 @@
 'use client';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useAhead } from './ahead';
+import { useGesture } from './gesture';
 
 type Props = {
   /** what it is, for those who cannot see the sentence */
@@ -17,7 +19,8 @@ type Props = {
   dye?: string;
   /** hears of values while they are typed or dragged, and null when that is over */
   onDraft?: (value: number | null) => void;
-  onChange: (value: number) => void;
+  /** where it returns a promise, the value is on its way until that is over */
+  onChange: (value: number) => void | Promise<void>;
 };
 
 const readNumber = (text: string): number | null => {
@@ -43,14 +46,25 @@ export function LiveNumber({
   const [dragged, setDragged] = useState<number | null>(null);
   const shownNumber = useRef<HTMLSpanElement>(null);
   const start = useRef<{ x: number; value: number; moved: boolean } | null>(null);
+  const asOne = useGesture();
+  const ahead = useAhead<number>();
+  const [sent, setSent] = useState<readonly number[]>([]);
   const fit = (next: number) => Math.min(max, Math.max(min, Math.round(next / step) * step));
+  const change = (next: number) => {
+    const done = onChange(next);
+    if (!done) return;
+    ahead.send(label, next, done);
+    setSent((all) => [...all, next]);
+    void done.finally(() => setSent((all) => all.slice(1)));
+  };
+  const stepBy = (by: number) => change(fit(ahead.newest(label, value) + by));
 
   useEffect(() => {
     const element = shownNumber.current;
     const turn = (event: WheelEvent) => {
       if (document.activeElement !== element) return;
       event.preventDefault();
-      onChange(fit(value + (event.deltaY < 0 ? step : -step)));
+      asOne(event, () => stepBy(event.deltaY < 0 ? step : -step));
     };
     element?.addEventListener('wheel', turn, { passive: false });
     return () => element?.removeEventListener('wheel', turn);
@@ -61,7 +75,7 @@ export function LiveNumber({
       const next = (read ?? readNumber)(typing);
       setTyping(null);
       onDraft?.(null);
-      if (next !== null && Number.isFinite(next)) onChange(Math.min(max, Math.max(min, next)));
+      if (next !== null && Number.isFinite(next)) change(Math.min(max, Math.max(min, next)));
     };
     return (
       <input
@@ -87,10 +101,10 @@ export function LiveNumber({
     );
   }
 
-  const shown = dragged ?? value;
+  const shown = dragged ?? sent.at(-1) ?? value;
   const down = (event: PointerEvent<HTMLSpanElement>) => {
     event.currentTarget.setPointerCapture(event.pointerId);
-    start.current = { x: event.clientX, value, moved: false };
+    start.current = { x: event.clientX, value: shown, moved: false };
   };
   const move = (event: PointerEvent) => {
     if (!start.current) return;
@@ -105,8 +119,8 @@ export function LiveNumber({
     if (!start.current) return;
     const { moved } = start.current;
     start.current = null;
-    if (!moved) setTyping(show(value));
-    else if (dragged !== null) onChange(dragged);
+    if (!moved) setTyping(show(shown));
+    else if (dragged !== null) change(dragged);
     setDragged(null);
     onDraft?.(null);
   };
@@ -115,12 +129,12 @@ export function LiveNumber({
     if (by !== undefined) {
       event.preventDefault();
       event.stopPropagation();
-      onChange(fit(value + by * (event.shiftKey ? 10 : 1)));
+      asOne(event.nativeEvent, () => stepBy(by * (event.shiftKey ? 10 : 1)));
     }
     if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault();
       event.stopPropagation();
-      setTyping(show(value));
+      setTyping(show(shown));
     }
   };
   return (

@@ -9,6 +9,8 @@ export type Where = {
   part: string | null;
   setup: string | null;
   shot: string | null;
+  /** number of the training round that is played; a new one each time where there is none */
+  round: string | null;
 };
 
 const changed = 'fickle-ribbon:where';
@@ -32,6 +34,7 @@ export function useWhere(): Where {
     part: get('part'),
     setup: get('setup'),
     shot: get('shot'),
+    round: get('round'),
   };
 }
 

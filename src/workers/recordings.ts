@@ -1,8 +1,7 @@
-import { refuse } from '@/core/error';
 import type { Log } from '@/core/model/shoot-records';
 import { StreamRecorder } from '@/media/recorder';
 import { change } from '@/store/change';
-import { linkTake, stopLog } from '@/store/commands/shoot';
+import { linkTake, logOf, stopLog } from '@/store/commands/shoot';
 import type { Recording, Store } from '@/store/db';
 import { planOf } from '@/store/plan';
 import { readSnapshot } from '@/store/snapshot';
@@ -90,7 +89,7 @@ export async function finishRecording(store: Store, id: string): Promise<string 
     const take = snapshot.takes.find((one) => one.id === result.record);
     const media = take && snapshot.media.get(take.media);
     if (media) await store.media.update(media.id, { recorded: row.started });
-    await linkTake(store, snapshot, board, [{ log: log.id, take: result.record }], true);
+    await linkTake(store, snapshot.project.id, board, [{ log: log.id, take: result.record }], true);
     if (log.length === null) await stopLog(store, log, media?.probe?.duration ?? 0);
   }
   await drop();
@@ -127,8 +126,6 @@ export function whyEnded(failure: unknown): string | null {
 
 /** Marks a take's log line with what the watch saw, as it sees it. */
 export async function noteSeen(store: Store, log: Log, seen: Log['seen'][number][]): Promise<void> {
-  const now = await store.records.get(log.id);
-  if (now?.kind !== 'log') refuse('gone', 'This take is no longer in the log. Undo brings it back.');
   const tags = Object.fromEntries(
     seen.flatMap(({ code }) => (tagOf[code] ? [[`tags.${tagOf[code]}`, true]] : [])),
   );
@@ -136,7 +133,7 @@ export async function noteSeen(store: Store, log: Log, seen: Log['seen'][number]
     store,
     log.project,
     'What the watch saw',
-    [{ record: log.id, set: { seen: [...now.seen, ...seen], ...tags } }],
+    (now) => [{ record: log.id, set: { seen: [...logOf(now, log.id).seen, ...seen], ...tags } }],
     true,
   );
 }

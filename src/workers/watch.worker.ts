@@ -12,6 +12,7 @@ export type Check = { reading: Reading; fresh: Finding[]; current: Finding[]; mi
 
 let reference: WatchReference | null = null;
 let watch: LiveWatch | null = null;
+let told: { frame: WatchFrame; delivery: Size } | null = null;
 let pass: MovingPass | null = null;
 let canvas: OffscreenCanvas | null = null;
 
@@ -29,7 +30,13 @@ function pixelsOf(bitmap: ImageBitmap): RgbaImage {
 /** Watches against these pictures of the empty set from now on; without any, nothing is watched. */
 function useReference(pictures: RgbaImage[], frame: WatchFrame, delivery: Size): void {
   reference = pictures.length > 0 ? watchReference(pictures) : null;
-  watch = reference && new LiveWatch(frame, delivery);
+  told = { frame, delivery };
+  beginAgain();
+}
+
+/** Forgets what was seen until now: what is wrong from here on is told anew. */
+function beginAgain(): void {
+  watch = reference && told && new LiveWatch(told.frame, told.delivery);
 }
 
 function check(bitmap: ImageBitmap, time: number): Check | null {
@@ -60,6 +67,6 @@ const pushPass = (bitmap: ImageBitmap, time: number): PassPoint | null =>
 
 const finishPass = () => pass?.finish() ?? null;
 
-const api = plainErrors({ useReference, check, grab, beginPass, pushPass, finishPass });
+const api = plainErrors({ useReference, beginAgain, check, grab, beginPass, pushPass, finishPass });
 export type WatchApi = typeof api;
 expose(api);

@@ -32,6 +32,9 @@ export const commandSchema = z.object({
   ops: z.array(fieldOpSchema),
   /** done by the bench, not the person: undo passes over it */
   automatic: z.boolean().optional(),
+  /** steps of one held key or turned wheel share it, and are taken back together */
+  gesture: z.string().max(60).optional(),
+  /** the last step that this one takes back; with it go the others of its gesture */
   undoes: z.string().optional(),
   redoes: z.string().optional(),
 });

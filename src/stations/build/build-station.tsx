@@ -61,7 +61,7 @@ export function BuildStation() {
               className="knob main"
               onClick={() =>
                 attempt(async () =>
-                  go({ moment: await createClone(store, snapshot, 8 * perBar, 11 * perBar) }),
+                  go({ moment: await createClone(store, snapshot.project.id, 8 * perBar, 11 * perBar) }),
                 )
               }
             >

@@ -9,7 +9,7 @@ export function AddSetup() {
     <button
       type="button"
       className="knob"
-      onClick={() => attempt(async () => go({ setup: await addSetup(store, snapshot) }))}
+      onClick={() => attempt(async () => go({ setup: await addSetup(store, snapshot.project.id) }))}
     >
       Add a setup
     </button>

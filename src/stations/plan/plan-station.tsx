@@ -109,7 +109,7 @@ export function PlanStation() {
             className="knob"
             title="Lengths in centimetres and metres, or in feet and inches"
             aria-label={`Lengths are ${units}. Switch`}
-            onClick={() => attempt(() => switchUnits(store, project))}
+            onClick={() => attempt(() => switchUnits(store, project.id))}
           >
             {units === 'metric' ? 'cm → in' : 'in → cm'}
           </button>

@@ -23,7 +23,7 @@ export function useTake(board: Board) {
   return {
     running,
     start: async (row: BoardRow, given: Pick<Log, 'variation' | 'draft' | 'passage'>): Promise<Log> => {
-      const log = await startLog(store, snapshot, board, row, given);
+      const log = await startLog(store, snapshot.project.id, board.setup, row.id, given);
       begun.set(log.id, performance.now());
       return log;
     },

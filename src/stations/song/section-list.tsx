@@ -72,7 +72,7 @@ export function SectionList({ grid }: { grid: BeatGrid }) {
           type="button"
           className="knob"
           onClick={() =>
-            attempt(() => addSection(store, snapshot, barStart(grid, beatOfTime(grid, player.time()) + 0.01)))
+            attempt(() => addSection(store, snapshot.project.id, barStart(grid, beatOfTime(grid, player.time()) + 0.01)))
           }
         >
           Section at needle
@@ -81,7 +81,7 @@ export function SectionList({ grid }: { grid: BeatGrid }) {
           <button
             type="button"
             className="knob"
-            onClick={() => attempt(() => layFoundSections(store, snapshot))}
+            onClick={() => attempt(() => layFoundSections(store, snapshot.project.id))}
           >
             As found
           </button>

@@ -49,7 +49,7 @@ export async function bringBeats(store: Store, snapshot: Snapshot, file: File): 
   const read = await readBeats(file);
   const duration = songMeasure(snapshot)?.song.duration ?? Infinity;
   const { grid, cut } = withinSong(read, duration);
-  await layReadBeats(store, snapshot, { grid });
+  await layReadBeats(store, snapshot.project.id, { grid });
   const past = cut > 0 ? ` ${cut} after the end of the song were left out.` : '';
   return `${grid.beats.length} beats from ${file.name}.${read.note}${mendedText(read.mended)}${past}`;
 }
@@ -58,7 +58,7 @@ export async function bringBeats(store: Store, snapshot: Snapshot, file: File): 
 export async function bringWords(store: Store, snapshot: Snapshot, file: File): Promise<string> {
   const text = await file.text();
   const cues: TextCue[] = /^\uFEFF?WEBVTT/.test(text) ? readVtt(text) : readLyrics(text);
-  await layCues(store, snapshot, cues);
+  await layCues(store, snapshot.project.id, cues);
   return `${cues.length} lines of words from ${file.name}.`;
 }
 

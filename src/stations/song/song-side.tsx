@@ -57,18 +57,18 @@ export function SongSide({
   const tick = project.rate.den / project.rate.num;
   const bpm = report?.bpm ?? 100;
   const knobs: [string, () => Promise<unknown>][] = [
-    ['Half', () => halveTempo(store, snapshot, player.time())],
-    ['Double', () => doubleTempo(store, snapshot)],
-    ['Half a beat on', () => shiftHalfBeat(store, snapshot)],
-    ['First of bar at needle', () => firstOfBarAt(store, snapshot, player.time())],
-    ['Nearest beat to needle', () => beatAtNeedle(store, snapshot, player.time())],
-    ['1 frame earlier', () => shiftBeats(store, snapshot, -tick)],
-    ['1 frame later', () => shiftBeats(store, snapshot, tick)],
-    ['1 ms earlier', () => shiftBeats(store, snapshot, -0.001)],
-    ['1 ms later', () => shiftBeats(store, snapshot, 0.001)],
+    ['Half', () => halveTempo(store, snapshot.project.id, player.time())],
+    ['Double', () => doubleTempo(store, snapshot.project.id)],
+    ['Half a beat on', () => shiftHalfBeat(store, snapshot.project.id)],
+    ['First of bar at needle', () => firstOfBarAt(store, snapshot.project.id, player.time())],
+    ['Nearest beat to needle', () => beatAtNeedle(store, snapshot.project.id, player.time())],
+    ['1 frame earlier', () => shiftBeats(store, snapshot.project.id, -tick)],
+    ['1 frame later', () => shiftBeats(store, snapshot.project.id, tick)],
+    ['1 ms earlier', () => shiftBeats(store, snapshot.project.id, -0.001)],
+    ['1 ms later', () => shiftBeats(store, snapshot.project.id, 0.001)],
   ];
   if (measure && measure.beats.beats.length > 1)
-    knobs.push(['As found', () => putFoundBeats(store, snapshot)]);
+    knobs.push(['As found', () => putFoundBeats(store, snapshot.project.id)]);
   return (
     <>
       <p className="font-serif text-[16px] leading-[1.75]">
@@ -84,7 +84,7 @@ export function SongSide({
             `${(60 / value).toFixed(3)} s a beat. Sets an even tempo from the beat nearest to the needle.`
           }
           dye="var(--madder)"
-          onChange={(value) => attempt(() => setTempo(store, snapshot, value, player.time()))}
+          onChange={(value) => attempt(() => setTempo(store, snapshot.project.id, value, player.time()))}
         />
         {grid && (
           <>
@@ -97,7 +97,7 @@ export function SongSide({
               max={7}
               show={(value) => `${value} beats`}
               dye="var(--madder)"
-              onChange={(value) => attempt(() => setBeatsPerBar(store, snapshot, Math.round(value)))}
+              onChange={(value) => attempt(() => setBeatsPerBar(store, snapshot.project.id, Math.round(value)))}
             />{' '}
             to a bar
           </>
@@ -141,7 +141,7 @@ export function SongSide({
               <button
                 type="button"
                 className="knob"
-                onClick={() => attempt(() => snapMoments(store, snapshot))}
+                onClick={() => attempt(() => snapMoments(store, snapshot.project.id))}
               >
                 Snap moments to beats
               </button>
@@ -170,7 +170,7 @@ export function SongSide({
               min={20}
               max={100}
               show={(value) => `${value} %`}
-              onChange={(value) => attempt(() => setHitsAbove(store, snapshot, value / 100))}
+              onChange={(value) => attempt(() => setHitsAbove(store, snapshot.project.id, value / 100))}
             />{' '}
             of full strength or more:{' '}
             <span className="num">
@@ -200,7 +200,7 @@ function ChosenMoment() {
           label={`Kind of ${moment.name}`}
           value={moment.recipe}
           options={kindOptions}
-          onChange={(kind) => attempt(() => setKind(store, snapshot, moment, kind as MomentKind))}
+          onChange={(kind) => attempt(() => setKind(store, snapshot.project.id, moment.id, kind as MomentKind))}
         />
         .
       </p>
@@ -224,7 +224,7 @@ function ChosenMoment() {
         <button
           type="button"
           className="knob"
-          onClick={() => attempt(async () => go({ moment: await copyMoment(store, snapshot, moment.id) }))}
+          onClick={() => attempt(async () => go({ moment: await copyMoment(store, snapshot.project.id, moment.id) }))}
         >
           Copy
         </button>
@@ -266,7 +266,7 @@ function FromHere() {
           min={20}
           max={400}
           show={(value) => `${value.toFixed(1)} beats/min`}
-          onChange={(value) => attempt(() => setTempoAt(store, snapshot, at, value))}
+          onChange={(value) => attempt(() => setTempoAt(store, snapshot.project.id, at, value))}
         />
         ,{' '}
         <LiveNumber
@@ -276,7 +276,7 @@ function FromHere() {
           min={2}
           max={7}
           show={(value) => `${value} to a bar`}
-          onChange={(value) => attempt(() => setMeterAt(store, snapshot, at, Math.round(value)))}
+          onChange={(value) => attempt(() => setMeterAt(store, snapshot.project.id, at, Math.round(value)))}
         />
         .
       </p>
@@ -284,7 +284,7 @@ function FromHere() {
         <button
           type="button"
           className="knob"
-          onClick={() => attempt(() => lockPassage(store, snapshot, passage.from, passage.to))}
+          onClick={() => attempt(() => lockPassage(store, snapshot.project.id, passage.from, passage.to))}
         >
           Lock bars {bar(passage.from)} to {bar(passage.to) - 1}
         </button>
@@ -293,11 +293,11 @@ function FromHere() {
             <button
               type="button"
               className="knob"
-              onClick={() => attempt(() => findRestAgain(store, snapshot))}
+              onClick={() => attempt(() => findRestAgain(store, snapshot.project.id))}
             >
               Find the rest again
             </button>
-            <button type="button" className="knob" onClick={() => attempt(() => unlockAll(store, snapshot))}>
+            <button type="button" className="knob" onClick={() => attempt(() => unlockAll(store, snapshot.project.id))}>
               Unlock all
             </button>
           </>

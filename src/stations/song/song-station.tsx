@@ -39,7 +39,7 @@ export function SongStation() {
             <button type="button" className="knob main" onClick={openFiles}>
               Choose files
             </button>
-            <button type="button" className="knob" onClick={() => attempt(() => laySeconds(store, snapshot))}>
+            <button type="button" className="knob" onClick={() => attempt(() => laySeconds(store, snapshot.project.id))}>
               Work without a song
             </button>
           </div>

@@ -89,7 +89,7 @@ export function TakeEvents() {
               attempt(() =>
                 layEvents(
                   store,
-                  snapshot,
+                  snapshot.project.id,
                   meant.map(({ time }) => time),
                 ),
               )

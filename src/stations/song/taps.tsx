@@ -111,7 +111,7 @@ export function Taps() {
             attempt(async () => {
               player.pause();
               // Playing slower, a lateness of the hand is less of the song.
-              await tapBeats(store, snapshot, taps, latency * player.speed());
+              await tapBeats(store, snapshot.project.id, taps, latency * player.speed());
               setTaps([]);
             })
           }

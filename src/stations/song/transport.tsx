@@ -71,7 +71,7 @@ export function Transport({
     if (!grid) return;
     const start = barStart(grid, beatOfTime(grid, player.time()) + 0.01);
     const end = nextBar(grid, nextBar(grid, nextBar(grid, start)));
-    go({ moment: await createClone(store, snapshot, start, end) });
+    go({ moment: await createClone(store, snapshot.project.id, start, end) });
   };
   const look = () => {
     if (close || !grid) return onClose(null);

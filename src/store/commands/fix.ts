@@ -1,17 +1,15 @@
 import type { Finding } from '@/core/finding/finding';
 import type { Store } from '../db';
-import type { Snapshot } from '../snapshot';
 import { setMoment, startEarlier } from './moments';
 import { setPart } from './plan';
 import { setTake } from './takes';
 
-/** Carries out what a finding offers. */
+/** Carries out what a finding offers. @param id of the project */
 export async function applyFix(
   store: Store,
-  snapshot: Snapshot,
+  id: string,
   fix: NonNullable<Finding['fix']>,
 ): Promise<void> {
-  const { id } = snapshot.project;
   const take = () => (fix.args as { take: string }).take;
   switch (fix.command) {
     case 'steadyTake':
@@ -27,7 +25,7 @@ export async function applyFix(
       await setTake(store, id, take(), 'Leave as filmed', { match: false });
       return;
     case 'startEarlier':
-      await startEarlier(store, snapshot, fix.args as Parameters<typeof startEarlier>[2]);
+      await startEarlier(store, id, fix.args as Parameters<typeof startEarlier>[2]);
       return;
     case 'setSetup': {
       const { setup, set } = fix.args as { setup: string; set: Record<string, unknown> };

@@ -1,6 +1,6 @@
 import { frameOf } from '@/core/camera/view';
 import { refuse } from '@/core/error';
-import type { AnyRecord, Moment, RecordKind } from '@/core/model/records';
+import type { AnyRecord, Moment, Project, RecordKind } from '@/core/model/records';
 import { momentSchema } from '@/core/model/records';
 import {
   passSchema,
@@ -19,7 +19,7 @@ import { usualDay, usualSetup } from '@/core/plan/plan';
 import { films, type MomentKind } from '@/core/recipes/films';
 import { change, type Edit } from '../change';
 import type { Store } from '../db';
-import type { Snapshot } from '../snapshot';
+import { momentOf } from './moments';
 import { newRecord } from './projects';
 
 /** Fields that a person gives; the rest of a record is made. */
@@ -47,36 +47,36 @@ export function newMoment(
 
 export async function addMoment(
   store: Store,
-  { project, song }: Snapshot,
+  project: string,
   kind: MomentKind,
   start: number,
   end: number,
 ): Promise<string> {
-  if (!song?.grid) return refuse('no-grid', 'There are no beats yet. Bring in a song, or set its tempo.');
-  const moment = newMoment(project.id, kind, start, end);
-  await change(store, project.id, 'New moment', [{ create: moment }]);
+  const moment = newMoment(project, kind, start, end);
+  await change(store, project, 'New moment', ({ song }) =>
+    song?.grid
+      ? [{ create: moment }]
+      : refuse('no-grid', 'There are no beats yet. Bring in a song, or set its tempo.'),
+  );
   return moment.id;
 }
 
 /** Makes another kind of a moment; its place, story and setups stay. */
-export async function setKind(
-  store: Store,
-  { project }: Snapshot,
-  moment: Moment,
-  kind: MomentKind,
-): Promise<void> {
-  const named = moment.name === films[moment.recipe].title || moment.name.startsWith('Meets herself');
-  await change(store, project.id, 'Another kind', [
-    {
-      record: moment.id,
-      set: {
-        recipe: kind,
-        settings: films[kind].start,
-        ...(named ? { name: kind === 'clone' ? 'Meets herself' : films[kind].title } : {}),
+export const setKind = (store: Store, project: string, id: string, kind: MomentKind) =>
+  change(store, project, 'Another kind', ({ moments }) => {
+    const moment = momentOf(moments, id);
+    const named = moment.name === films[moment.recipe].title || moment.name.startsWith('Meets herself');
+    return [
+      {
+        record: id,
+        set: {
+          recipe: kind,
+          settings: films[kind].start,
+          ...(named ? { name: kind === 'clone' ? 'Meets herself' : films[kind].title } : {}),
+        },
       },
-    },
-  ]);
-}
+    ];
+  });
 
 /** Changes fields of any record of the plan; dots lead inwards. */
 export const setPart = (
@@ -95,7 +95,7 @@ export const inTurn = <Made extends AnyRecord>(records: readonly Made[]): Made[]
   records.map((record, index) => ({ ...record, created: record.created + index }));
 
 /** A setup with values to begin from; it films at least 1920 × 1080, at the film's own rate. */
-export const newSetup = (project: Snapshot['project'], order: number, name: string): Setup => ({
+export const newSetup = (project: Project, order: number, name: string): Setup => ({
   ...newRecord(project.id),
   ...usualSetup,
   kind: 'setup',
@@ -151,35 +151,37 @@ export function newRoles(setup: Setup): (Mark | Zone)[] {
 }
 
 /** Another setup; the first one brings marks and zones for two copies. @returns its id */
-export async function addSetup(store: Store, { project, setups }: Snapshot): Promise<string> {
-  const order = (setups.at(-1)?.order ?? 0) + 1;
-  const setup = newSetup(project, order, setups.length === 0 ? 'First setup' : `Setup ${setups.length + 1}`);
-  const roles = setups.length === 0 ? newRoles(setup) : [];
-  await change(
-    store,
-    project.id,
-    'New setup',
-    [setup, ...roles].map((create) => ({ create })),
-  );
-  return setup.id;
+export async function addSetup(store: Store, project: string): Promise<string> {
+  let id = '';
+  await change(store, project, 'New setup', ({ project, setups }) => {
+    const first = setups.length === 0;
+    const setup = newSetup(
+      project,
+      (setups.at(-1)?.order ?? 0) + 1,
+      first ? 'First setup' : `Setup ${setups.length + 1}`,
+    );
+    id = setup.id;
+    return [setup, ...(first ? newRoles(setup) : [])].map((create) => ({ create }));
+  });
+  return id;
 }
 
 /** Takes a setup with everything in it away; its moments go to the first that is left. */
-export async function removeSetup(store: Store, snapshot: Snapshot, setup: string): Promise<void> {
-  const { marks, pieces, zones, passes, moments, project } = snapshot;
-  const inside = [...marks, ...pieces, ...zones, ...passes].filter((one) => one.setup === setup);
-  const loose = moments.filter((moment) => moment.setup === setup || moment.second === setup);
-  await change(store, project.id, 'Remove the setup', [
-    ...[setup, ...inside.map(({ id }) => id)].map((remove): Edit => ({ remove })),
-    ...loose.map((moment): Edit => ({
-      record: moment.id,
-      set: {
-        ...(moment.setup === setup ? { setup: null } : {}),
-        ...(moment.second === setup ? { second: null } : {}),
-      },
-    })),
-  ]);
-}
+export const removeSetup = (store: Store, project: string, setup: string) =>
+  change(store, project, 'Remove the setup', ({ marks, pieces, zones, passes, moments }) => {
+    const inside = [...marks, ...pieces, ...zones, ...passes].filter((one) => one.setup === setup);
+    const loose = moments.filter((moment) => moment.setup === setup || moment.second === setup);
+    return [
+      ...[setup, ...inside.map(({ id }) => id)].map((remove): Edit => ({ remove })),
+      ...loose.map((moment): Edit => ({
+        record: moment.id,
+        set: {
+          ...(moment.setup === setup ? { setup: null } : {}),
+          ...(moment.second === setup ? { second: null } : {}),
+        },
+      })),
+    ];
+  });
 
 async function add<Made extends AnyRecord>(
   store: Store,
@@ -224,36 +226,28 @@ export function newPasses(project: string, setup: string): Pass[] {
   ]);
 }
 
-export async function addUsualPasses(store: Store, { project, setups }: Snapshot): Promise<void> {
-  const setup = setups[0]?.id;
-  if (!setup) return refuse('no-setup', 'Add a setup first: passes are filmed somewhere.');
-  const creates = newPasses(project.id, setup).map((create) => ({ create }));
-  await change(store, project.id, 'Performance passes', creates);
-}
-
-/** One more pass like the last. */
-export async function addPass(store: Store, snapshot: Snapshot): Promise<void> {
-  const last = snapshot.passes.at(-1);
-  if (!last) return addUsualPasses(store, snapshot);
-  await change(store, snapshot.project.id, 'New pass', [
-    { create: passSchema.parse({ ...last, ...newRecord(snapshot.project.id) }) },
-  ]);
-}
+/** One more pass like the last, or the usual ones where there is none. */
+export const addPass = (store: Store, project: string) =>
+  change(store, project, 'New pass', ({ setups, passes }) => {
+    const last = passes.at(-1);
+    if (last) return [{ create: passSchema.parse({ ...last, ...newRecord(project) }) }];
+    const setup = setups[0]?.id;
+    if (!setup) return refuse('no-setup', 'Add a setup first: passes are filmed somewhere.');
+    return newPasses(project, setup).map((create) => ({ create }));
+  });
 
 /** Writes a record that there is one of: made where it is missing, else changed. Two devices make the same one. */
-async function put<Made extends AnyRecord>(
+const put = <Made extends AnyRecord>(
   store: Store,
   project: string,
   label: string,
   made: Made,
   set: Partial<Given<Made>>,
-): Promise<void> {
-  const there = await store.records.get(made.id);
-  const edit: Edit = there
-    ? { record: made.id, set: { ...set, alive: true } }
-    : { create: { ...made, ...set } };
-  await change(store, project, label, [edit]);
-}
+) =>
+  change(store, project, label, async (): Promise<Edit[]> => {
+    const there = await store.records.get(made.id);
+    return [there ? { record: made.id, set: { ...set, alive: true } } : { create: { ...made, ...set } }];
+  });
 
 /** The day as it would begin: today, from the evening on, where the device says it is. */
 export function newDay(project: string, date: string, zone: string): Day {
@@ -270,13 +264,13 @@ export function newDay(project: string, date: string, zone: string): Day {
   };
 }
 
-export function setDay(store: Store, { project }: Snapshot, set: Partial<Given<Day>>): Promise<void> {
+export function setDay(store: Store, project: string, set: Partial<Given<Day>>) {
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const today = new Date().toISOString().slice(0, 10);
-  return put<Day>(store, project.id, 'The day', newDay(project.id, today, zone), set);
+  return put<Day>(store, project, 'The day', newDay(project, today, zone), set);
 }
 
-export function tick(store: Store, project: string, of: string, done: boolean): Promise<void> {
+export function tick(store: Store, project: string, of: string, done: boolean) {
   const made: Tick = { ...newRecord(project, `tick:${project}:${of}`), kind: 'tick', of, done };
   return put<Tick>(store, project, done ? 'Tick' : 'Untick', made, { done });
 }
@@ -286,7 +280,7 @@ export function chooseShot(
   project: string,
   shot: string,
   set: Partial<Pick<ShotChoice, 'after' | 'takes' | 'minutes'>>,
-): Promise<void> {
+) {
   const made: ShotChoice = {
     ...newRecord(project, `shot:${project}:${shot}`),
     kind: 'shot',
@@ -299,10 +293,7 @@ export function chooseShot(
 }
 
 /** Lets every locked place go, in one step. */
-export const freePlaces = (store: Store, { project, choices }: Snapshot) =>
-  change(
-    store,
-    project.id,
-    'Free the places',
+export const freePlaces = (store: Store, project: string) =>
+  change(store, project, 'Free the places', ({ choices }) =>
     choices.map(({ id }) => ({ record: id, set: { after: null } })),
   );

@@ -28,5 +28,7 @@ export const setProject = (store: Store, id: string, set: Partial<Project>) =>
   change(store, id, 'Delivery', [{ record: id, set }]);
 
 /** Lengths in the other units. */
-export const switchUnits = (store: Store, project: Project) =>
-  setProject(store, project.id, { units: project.units === 'imperial' ? 'metric' : 'imperial' });
+export const switchUnits = (store: Store, id: string) =>
+  change(store, id, 'Delivery', ({ project }) => [
+    { record: id, set: { units: project.units === 'imperial' ? 'metric' : 'imperial' } },
+  ]);

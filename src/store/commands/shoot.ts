@@ -2,11 +2,11 @@ import { refuse } from '@/core/error';
 import type { Role } from '@/core/model/records';
 import type { Log, LogTag, Move, Pickup, Rating } from '@/core/model/shoot-records';
 import type { PlannedShot } from '@/core/plan/shots';
-import { nextNumber, type Board, type BoardRow } from '@/core/shoot/board';
+import { nextNumber, type Board } from '@/core/shoot/board';
 import type { FilePair } from '@/core/shoot/match-log';
+import { readRecords, type Arranged } from '../arrange';
 import { change, type Edit } from '../change';
 import type { Store } from '../db';
-import type { Snapshot } from '../snapshot';
 import { newRecord } from './projects';
 
 /** Which copy a shot's takes are for the pair. */
@@ -15,25 +15,29 @@ export function roleOf(shot: PlannedShot | null): Role {
   return shot?.key === 'left' || shot?.key === 'right' ? shot.key : 'none';
 }
 
+/** A log line as it is now. @throws CoreError `gone` */
+export function logOf({ logs }: Pick<Arranged, 'logs'>, id: string): Log {
+  const found = logs.find((log) => log.id === id);
+  return found ?? refuse('gone', 'This take is no longer in the log. Undo brings it back.');
+}
+
 /**
  * Begins a take of a shot.
  * @throws CoreError `log.running` while another take of this setup runs
  */
 export async function startLog(
   store: Store,
-  { project, logs }: Snapshot,
-  board: Board,
-  row: BoardRow,
+  project: string,
+  setup: string,
+  shot: string,
   given: Pick<Log, 'variation' | 'draft' | 'passage'>,
 ): Promise<Log> {
-  const running = logs.find((log) => log.length === null && log.setup === board.setup);
-  if (running) refuse('log.running', 'A take of this setup is still running. Stop it first.');
   const log: Log = {
-    ...newRecord(project.id),
+    ...newRecord(project),
     kind: 'log',
-    setup: board.setup,
-    shot: row.id,
-    number: nextNumber(row),
+    setup,
+    shot,
+    number: 1,
     started: Date.now(),
     length: null,
     rating: null,
@@ -45,84 +49,121 @@ export async function startLog(
     ...(given.passage ? { passage: given.passage } : {}),
     seen: [],
   };
-  await change(store, project.id, `Take ${log.number}`, [{ create: log }]);
+  await change(store, project, 'A take', ({ logs }) => {
+    const mine = logs.filter((one) => one.setup === setup);
+    if (mine.some(({ length }) => length === null))
+      return refuse('log.running', 'A take of this setup is still running. Stop it first.');
+    log.number = nextNumber({ logs: mine.filter((one) => one.shot === shot) });
+    return [{ create: log }];
+  });
   return log;
 }
 
-const setLog = (store: Store, log: Log, label: string, set: Record<string, unknown>, automatic = false) =>
-  change(store, log.project, label, [{ record: log.id, set }], automatic);
+/** A step that changes fields of a log line as it is. */
+const setLog = (
+  store: Store,
+  { id, project }: Log,
+  label: string,
+  set: (now: Log) => Record<string, unknown>,
+) => change(store, project, label, (records) => [{ record: id, set: set(logOf(records, id)) }]);
 
 /** Ends a take. @param length seconds by a clock that does not jump */
 export const stopLog = (store: Store, log: Log, length: number, seen: Log['seen'] = []) =>
-  setLog(store, log, `Stop take ${log.number}`, {
+  setLog(store, log, `Stop take ${log.number}`, () => ({
     length: Math.max(0, Number(length.toFixed(2))),
     ...(seen.length > 0 ? { seen } : {}),
-  });
+  }));
 
-export const rateLog = (store: Store, log: Log, rating: Rating | null) =>
-  setLog(store, log, rating ? `Take ${log.number}: ${rating}` : `Take ${log.number}: not rated`, { rating });
-export const tagLog = (store: Store, log: Log, tag: LogTag, on: boolean) =>
-  setLog(store, log, on ? `Tag: ${tag}` : `No tag: ${tag}`, { [`tags.${tag}`]: on });
+/** Rates a take; the rating that it has already is taken off. */
+export const rateLog = (store: Store, log: Log, rating: Rating) =>
+  setLog(store, log, `Take ${log.number}: ${rating}`, (now) => ({
+    rating: now.rating === rating ? null : rating,
+  }));
+/** Puts a tag on, or off where it is on. */
+export const tagLog = (store: Store, log: Log, tag: LogTag) =>
+  setLog(store, log, `Tag: ${tag}`, (now) => ({ [`tags.${tag}`]: !now.tags[tag] }));
+/** Names the variation; the one that it has already is taken off. */
 export const varyLog = (store: Store, log: Log, variation: string) =>
-  setLog(store, log, 'Variation', { variation: variation.slice(0, 80) });
+  setLog(store, log, 'Variation', (now) => ({
+    variation: now.variation === variation ? '' : variation.slice(0, 80),
+  }));
 export const noteLog = (store: Store, log: Log, notes: string) =>
-  setLog(store, log, 'Note', { notes: notes.slice(0, 4000) });
+  setLog(store, log, 'Note', () => ({ notes: notes.slice(0, 4000) }));
 export const removeLog = (store: Store, log: Log) =>
   change(store, log.project, `Remove take ${log.number}`, [{ remove: log.id }]);
 
-/** Ties a log line to the take that its recording became, and gives that its name and role. */
-export async function linkTake(
+/**
+ * Rates the take of a shot that ended last, as the log stands now. Nothing while a take of its setup runs.
+ * @returns the take that was rated, or null
+ */
+export async function rateLast(
   store: Store,
-  { project, takes }: Pick<Snapshot, 'project' | 'takes'>,
+  project: string,
+  { setup, shot }: { setup: string; shot: string },
+  rating: Rating,
+): Promise<Log | null> {
+  const { logs } = await readRecords(store, project);
+  const mine = logs.filter((log) => log.setup === setup);
+  const last = mine.findLast((log) => log.shot === shot && log.length !== null);
+  if (!last || mine.some(({ length }) => length === null)) return null;
+  await rateLog(store, last, rating);
+  return last;
+}
+
+/** Ties a log line to the take that its recording became, and gives that its name and role. */
+export const linkTake = (
+  store: Store,
+  project: string,
   board: Board,
   links: readonly { log: string; take: string }[],
   automatic = false,
-): Promise<void> {
-  const edits = links.flatMap(({ log, take }): Edit[] => {
-    const row = board.rows.find(({ logs }) => logs.some(({ id }) => id === log));
-    const line = row?.logs.find(({ id }) => id === log);
-    if (!row || !line) return [];
-    const known = takes.find(({ id }) => id === take);
-    const role = roleOf(row.shot);
-    return [
-      { record: log, set: { take } },
-      {
-        record: take,
-        set: {
-          name: `${row.title}, take ${line.number}`,
-          ...(role !== 'none' && known?.role !== role ? { role } : {}),
-        },
-      },
-    ];
-  });
-  await change(store, project.id, links.length === 1 ? 'File of a take' : 'Files of takes', edits, automatic);
-}
+) =>
+  change(
+    store,
+    project,
+    links.length === 1 ? 'File of a take' : 'Files of takes',
+    ({ takes }) =>
+      links.flatMap(({ log, take }): Edit[] => {
+        const row = board.rows.find(({ logs }) => logs.some(({ id }) => id === log));
+        const line = row?.logs.find(({ id }) => id === log);
+        if (!row || !line) return [];
+        const known = takes.find(({ id }) => id === take);
+        const role = roleOf(row.shot);
+        return [
+          { record: log, set: { take } },
+          {
+            record: take,
+            set: {
+              name: `${row.title}, take ${line.number}`,
+              ...(role !== 'none' && known?.role !== role ? { role } : {}),
+            },
+          },
+        ];
+      }),
+    automatic,
+  );
 
 /** Takes over which file belongs to which line. */
-export const acceptPairs = (store: Store, snapshot: Snapshot, board: Board, pairs: readonly FilePair[]) =>
+export const acceptPairs = (store: Store, project: string, board: Board, pairs: readonly FilePair[]) =>
   linkTake(
     store,
-    snapshot,
+    project,
     board,
     pairs.map(({ file, log }) => ({ take: file, log })),
   );
 
 /** Strikes a set. @param given shots that are given up */
-export async function strikeSetup(
-  store: Store,
-  project: string,
-  setup: string,
-  given: readonly string[],
-): Promise<void> {
-  const id = `strike-${setup}`;
-  const fields = { at: Date.now(), given: [...given], alive: true };
-  const known = await store.records.get(id);
-  await change(store, project, 'Strike the set', [
-    known
-      ? { record: id, set: fields }
-      : { create: { ...newRecord(project, id), kind: 'strike', setup, ...fields } },
-  ]);
-}
+export const strikeSetup = (store: Store, project: string, setup: string, given: readonly string[]) =>
+  change(store, project, 'Strike the set', async (): Promise<Edit[]> => {
+    const id = `strike-${setup}`;
+    const fields = { at: Date.now(), given: [...given], alive: true };
+    const known = await store.records.get(id);
+    return [
+      known
+        ? { record: id, set: fields }
+        : { create: { ...newRecord(project, id), kind: 'strike', setup, ...fields } },
+    ];
+  });
 
 /** The set stands again. */
 export const restoreSetup = (store: Store, project: string, setup: string) =>
@@ -144,17 +185,18 @@ export const removePickup = (store: Store, project: string, pickup: string) =>
   change(store, project, 'Not this pick-up', [{ remove: pickup }]);
 
 /** Marks and length of a setup's repeated move. */
-export async function setMove(
+export const setMove = (
   store: Store,
-  { project, moves }: Snapshot,
+  project: string,
   setup: string,
   set: Partial<Pick<Move, 'from' | 'to' | 'seconds'>>,
-): Promise<void> {
-  const known = moves.find((move) => move.setup === setup);
-  const start = { from: 'first mark', to: 'last mark', seconds: 4 };
-  await change(store, project.id, 'The move', [
-    known
-      ? { record: known.id, set }
-      : { create: { ...newRecord(project.id, `move-${setup}`), kind: 'move', setup, ...start, ...set } },
-  ]);
-}
+) =>
+  change(store, project, 'The move', ({ moves }) => {
+    const known = moves.find((move) => move.setup === setup);
+    const start = { from: 'first mark', to: 'last mark', seconds: 4 };
+    return [
+      known
+        ? { record: known.id, set }
+        : { create: { ...newRecord(project, `move-${setup}`), kind: 'move', setup, ...start, ...set } },
+    ];
+  });

@@ -4,11 +4,9 @@ import type { KeyboardEvent, PointerEvent } from 'react';
 import type { Moment } from '@/core/model/records';
 import type { Severity } from '@/core/finding/finding';
 import { beatLabel, type BeatGrid } from '@/core/time/grid';
+import type { Span, SpanPart } from '@/core/time/span';
 import { lineOf, patchBox, piecesOf, xOf, type RibbonLayout } from './layout';
 import { dyeOf, Weave } from './weave';
-
-export type PatchPart = 'body' | 'start' | 'lands' | 'end';
-export type Span = { start: number; lands: number; end: number };
 
 const state: Record<Severity, string> = {
   stop: 'var(--madder)',
@@ -24,7 +22,7 @@ type Props = {
   span: Span;
   gravity: Severity;
   selected: boolean;
-  onGrab: (moment: Moment, part: PatchPart, event: PointerEvent) => void;
+  onGrab: (moment: Moment, part: SpanPart, event: PointerEvent) => void;
   onKey: (moment: Moment, event: KeyboardEvent) => void;
   onSelect: (moment: Moment) => void;
 };

@@ -12,19 +12,21 @@ import { byGravity } from '@/core/finding/finding';
 import type { Moment } from '@/core/model/records';
 import { beatOfTime, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { frameOfTime, timeOfFrame } from '@/core/time/rate';
-import { copyMoment, createClone, setMoment } from '@/store/commands/moments';
+import { moveSpan, type Span, type SpanPart } from '@/core/time/span';
+import { copyMoment, createClone, moveMoment } from '@/store/commands/moments';
 import { firstOfBarAt, moveBeatTo } from '@/store/commands/song';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '../bench-context';
+import { useGesture } from '../gesture';
 import { Fabric } from './fabric';
 import { patchBox, piecesOf, positionAt, type RibbonLayout } from './layout';
 import { Needle } from './needle';
-import { Patch, type PatchPart, type Span } from './patches';
+import { Patch } from './patches';
 import { Sections } from './sections';
 
 type Held = {
   moment: Moment | null;
-  part: PatchPart | 'new' | 'beat';
+  part: SpanPart | 'new' | 'beat';
   from: number;
   now: number;
   free: boolean;
@@ -32,27 +34,11 @@ type Held = {
 
 const none = new Float32Array(0);
 
-/** The span of a moment while a part of it is held. */
-function spanOf(moment: Moment, held: Held | null): Span {
-  const { start, lands, end } = moment;
-  if (held?.moment?.id !== moment.id) return { start, lands, end };
-  const by = held.now - held.from;
-  const least = 0.25;
-  switch (held.part) {
-    case 'start':
-      return { start: Math.min(start + by, lands), lands, end };
-    case 'end':
-      return {
-        start,
-        lands: Math.min(lands, Math.max(start, end + by - least)),
-        end: Math.max(start + least, end + by),
-      };
-    case 'lands':
-      return { start, lands: Math.min(end - least, Math.max(start, lands + by)), end };
-    default:
-      return { start: start + by, lands: lands + by, end: end + by };
-  }
-}
+/** The span of a moment, with the part of it that is held where it is held. */
+const heldSpan = (moment: Moment, held: Held | null): Span =>
+  held?.moment?.id === moment.id && held.part !== 'new' && held.part !== 'beat'
+    ? moveSpan(moment, held.part, held.now - held.from)
+    : { start: moment.start, lands: moment.lands, end: moment.end };
 
 /**
  * The song with its moments: drag over bars to make one, drag it, its ends or its pin; hold Alt for frames
@@ -83,6 +69,7 @@ export function Ribbon({
   const bench = useBench();
   const { store, snapshot, player, moment: chosen, go, attempt, askRemove } = bench;
   const [held, setHeld] = useState<Held | null>(null);
+  const asOne = useGesture();
   const svg = useRef<SVGSVGElement>(null);
   const waiting = useRef<ReturnType<typeof setTimeout> | null>(null);
   const measure = songMeasure(snapshot);
@@ -126,29 +113,28 @@ export function Ribbon({
       return;
     }
     if (was.part === 'beat') {
-      attempt(() => moveBeatTo(store, snapshot, was.from, timeOfBeat(grid, was.now)));
+      attempt(() => moveBeatTo(store, snapshot.project.id, was.from, timeOfBeat(grid, was.now)));
     } else if (was.part === 'new') {
       const [start, end] = [Math.min(was.from, was.now), Math.max(was.from, was.now)];
-      attempt(async () => go({ moment: await createClone(store, snapshot, start, end) }));
+      attempt(async () => go({ moment: await createClone(store, snapshot.project.id, start, end) }));
     } else if (was.moment) {
-      const { id } = was.moment;
-      const span = spanOf(was.moment, was);
-      attempt(() => setMoment(store, snapshot.project.id, id, 'Move on the ribbon', span));
+      const { moment, part } = was;
+      attempt(() => moveMoment(store, snapshot.project.id, moment.id, part, was.now - was.from));
     }
   };
 
   const patchKey = (moment: Moment, event: KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    const save = (set: Partial<Span>) =>
-      attempt(() => setMoment(store, snapshot.project.id, moment.id, 'Move on the ribbon', set));
     if (by !== undefined) {
-      const part: PatchPart = event.shiftKey ? 'end' : event.altKey ? 'lands' : 'body';
-      save(spanOf(moment, { moment, part, from: 0, now: by, free: false }));
+      const part: SpanPart = event.shiftKey ? 'end' : event.altKey ? 'lands' : 'body';
+      asOne(event.nativeEvent, () =>
+        attempt(() => moveMoment(store, snapshot.project.id, moment.id, part, by)),
+      );
     } else if (event.key === 'Enter' || event.key === ' ') go({ moment: moment.id });
     else if (event.key === 'Delete' || event.key === 'Backspace') {
       askRemove(moment.id);
     } else if (event.key === 'c' && !event.ctrlKey) {
-      attempt(async () => go({ moment: await copyMoment(store, snapshot, moment.id) }));
+      attempt(async () => go({ moment: await copyMoment(store, snapshot.project.id, moment.id) }));
     } else return;
     event.preventDefault();
     event.stopPropagation();
@@ -169,7 +155,7 @@ export function Ribbon({
     latest.current = { grab, patchKey, go };
   });
   const onGrab = useCallback(
-    (moment: Moment, part: PatchPart, event: PointerEvent) => latest.current.grab(moment, part, event),
+    (moment: Moment, part: SpanPart, event: PointerEvent) => latest.current.grab(moment, part, event),
     [],
   );
   const onKey = useCallback(
@@ -196,13 +182,14 @@ export function Ribbon({
       className="block touch-pan-y select-none overflow-visible"
       onPointerDown={(event) => grab(null, setting === 'beats' ? 'beat' : 'new', event)}
       onDoubleClick={(event) => {
-        if (setting === 'beats') attempt(() => firstOfBarAt(store, snapshot, timeOfBeat(grid, at(event))));
+        if (setting === 'beats') attempt(() => firstOfBarAt(store, snapshot.project.id, timeOfBeat(grid, at(event))));
       }}
       onPointerMove={move}
       onPointerUp={release}
       onPointerCancel={() => setHeld(null)}
       onKeyDown={fabricKey}
       data-ribbon=""
+      data-held={held?.part}
     >
       <Fabric
         layout={layout}
@@ -248,7 +235,7 @@ export function Ribbon({
           layout={layout}
           grid={grid}
           moment={moment}
-          span={spanOf(moment, held)}
+          span={heldSpan(moment, held)}
           gravity={gravityOf(moment)}
           selected={chosen?.id === moment.id}
           onGrab={onGrab}

@@ -1,6 +1,8 @@
 'use client';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Point } from '@/core/picture/image';
+import { useAhead } from '../ahead';
+import { useGesture } from '../gesture';
 import type { Frame } from './stage';
 
 const onEdge = ([x, y]: Point) => x <= 0.001 || y <= 0.001 || x >= 0.999 || y >= 0.999;
@@ -34,8 +36,11 @@ export function SeamLine({
 }: {
   frame: Frame;
   outline: Point[];
-  onChange?: (outline: Point[]) => void;
+  onChange?: (outline: Point[]) => void | Promise<void>;
 }) {
+  const ahead = useAhead<Point[]>();
+  const asOne = useGesture();
+  const change = (next: Point[]) => ahead.send('outline', next, onChange?.(next));
   const [held, setHeld] = useState<{ index: number; outline: Point[] } | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   const now = held?.outline ?? outline;
@@ -45,7 +50,7 @@ export function SeamLine({
     .join('');
 
   /** A point moved to somewhere; what lay on an edge of the frame stays on it. */
-  const moved = (index: number, x: number, y: number): Point[] => {
+  const moved = (outline: Point[], index: number, x: number, y: number): Point[] => {
     const clamp = (value: number) => Math.min(1, Math.max(0, value));
     const [ox, oy] = outline[index];
     const keepX = ox <= 0.001 || ox >= 0.999;
@@ -62,6 +67,7 @@ export function SeamLine({
     setHeld({
       ...held,
       outline: moved(
+        outline,
         held.index,
         (event.clientX - box.left) / box.width,
         (event.clientY - box.top) / box.height,
@@ -69,7 +75,7 @@ export function SeamLine({
     });
   };
   const release = () => {
-    if (held && held.outline !== outline) onChange?.(held.outline);
+    if (held && held.outline !== outline) change(held.outline);
     setHeld(null);
   };
   const key = (index: number) => (event: KeyboardEvent) => {
@@ -80,7 +86,10 @@ export function SeamLine({
     event.preventDefault();
     event.stopPropagation();
     const far = event.shiftKey ? 0.02 : 0.004;
-    onChange?.(moved(index, outline[index][0] + dx * far, outline[index][1] + dy * far));
+    const newest = ahead.newest('outline', outline);
+    asOne(event.nativeEvent, () =>
+      change(moved(newest, index, newest[index][0] + dx * far, newest[index][1] + dy * far)),
+    );
   };
   return (
     <svg

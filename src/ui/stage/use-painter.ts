@@ -3,26 +3,15 @@ import { useEffect, useRef, useState, type RefObject } from 'react';
 import type { CoreError } from '@/core/error';
 import { fitWithin, type Size } from '@/core/picture/image';
 import type { Layer } from '@/core/picture/layers';
-import type { Source } from '@/media/footage';
 import type { Store } from '@/store/db';
-import { takeMeasure, type Snapshot } from '@/store/snapshot';
+import type { Snapshot } from '@/store/snapshot';
 import { openPainter, type Client } from '@/workers/clients';
 import type { PainterApi } from '@/workers/painter.worker';
 import { asCoreError } from '@/workers/plain-errors';
+import { sourcesOf } from '@/workers/sources';
 
 /** What the stage shows: one picture of layers, or how much two sets of layers differ. */
 export type Showing = { layers: Layer[]; against: Layer[] | null; frame: number };
-
-async function proxiesOf(store: Store, snapshot: Snapshot, media: string[]): Promise<Source[]> {
-  const out: Source[] = [];
-  for (const id of media) {
-    const row = await store.proxies.get(id);
-    const take = snapshot.takes.find((one) => one.media === id) ?? null;
-    const measure = takeMeasure(snapshot, take);
-    if (row && measure) out.push({ media: id, blob: row.blob, times: measure.times });
-  }
-  return out;
-}
 
 /**
  * Paints onto a canvas through the painter's worker. While a picture is being made the newest wish waits and
@@ -61,7 +50,7 @@ export function usePainter(
       if (!painter || media.length === 0) return;
       const key = JSON.stringify([media, delivery]);
       if (key !== loaded.current) {
-        const sources = await proxiesOf(store, snapshot, media);
+        const sources = await sourcesOf(store, snapshot, media, 'proxies');
         await painter.api.useSources(sources, delivery, fitWithin(delivery, 640));
         loaded.current = sources.length === media.length ? key : '';
       }

@@ -33,7 +33,7 @@ function AddMoment() {
     attempt(async () => {
       const start = barStart(grid, beatOfTime(grid, player.time()) + 0.01);
       const end = nextBar(grid, nextBar(grid, start));
-      go({ moment: await addMoment(store, snapshot, kind, start, end) });
+      go({ moment: await addMoment(store, snapshot.project.id, kind, start, end) });
     });
   return (
     <li className="px-3 py-1">
@@ -77,7 +77,7 @@ function MomentNeeds({ planned }: { planned: PlannedMoment }) {
           label={`Kind of ${moment.name}`}
           value={moment.recipe}
           options={kindOptions}
-          onChange={(kind) => attempt(() => setKind(store, snapshot, moment, kind as MomentKind))}
+          onChange={(kind) => attempt(() => setKind(store, snapshot.project.id, moment.id, kind as MomentKind))}
         />
         <span className="num text-ink2">
           {grid ? `bar ${barAndBeat(grid, moment.start).bar}` : ''} · {seconds.toFixed(2)} s · {frames} frames

@@ -2,7 +2,7 @@
 import { bedEnergy, passEnergy } from '@/core/plan/advice/coverage';
 import { kindsOf, pictureEnergy, usualKinds } from '@/core/plan/advice/style';
 import type { Pass } from '@/core/model/plan-records';
-import { addPass, addUsualPasses, removePart, setPart } from '@/store/commands/plan';
+import { addPass, removePart, setPart } from '@/store/commands/plan';
 import { setProject } from '@/store/commands/projects';
 import { useBench } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
@@ -76,12 +76,12 @@ export function NeedsSide() {
             <button
               type="button"
               className="knob"
-              onClick={() => attempt(() => addUsualPasses(store, snapshot))}
+              onClick={() => attempt(() => addPass(store, snapshot.project.id))}
             >
               Lay out the usual passes
             </button>
           ) : (
-            <button type="button" className="knob" onClick={() => attempt(() => addPass(store, snapshot))}>
+            <button type="button" className="knob" onClick={() => attempt(() => addPass(store, snapshot.project.id))}>
               One more pass
             </button>
           )}

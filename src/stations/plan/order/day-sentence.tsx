@@ -17,7 +17,7 @@ const tidyClock = (text: string): string => {
 export function DaySentence() {
   const { snapshot, store, attempt } = useBench();
   const { day } = snapshot;
-  const save = (set: Parameters<typeof setDay>[2]) => attempt(() => setDay(store, snapshot, set));
+  const save = (set: Parameters<typeof setDay>[2]) => attempt(() => setDay(store, snapshot.project.id, set));
   const words = (label: string, field: 'date' | 'start' | 'end' | 'zone', otherwise: string) => (
     <span className="inline-block">
       <LiveText
@@ -28,7 +28,7 @@ export function DaySentence() {
           attempt(async () => {
             if (field === 'zone') instantOf('2026-01-01', '00:00', value);
             if (field === 'date') instantOf(value, '00:00', day?.zone ?? 'UTC');
-            await setDay(store, snapshot, { [field]: value });
+            await setDay(store, snapshot.project.id, { [field]: value });
           });
         }}
       />

@@ -35,7 +35,7 @@ export function OrderSide() {
           <button
             type="button"
             className="knob mt-2"
-            onClick={() => attempt(() => freePlaces(store, snapshot))}
+            onClick={() => attempt(() => freePlaces(store, snapshot.project.id))}
           >
             Free {locked.length === 1 ? 'the locked place' : `all ${locked.length} locked places`}
           </button>

@@ -1,9 +1,10 @@
 'use client';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { slotClock, type Slot } from '@/core/plan/order/schedule';
 import { chooseShot } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
 import { follow } from '@/ui/drag';
+import { useInTurn } from '@/ui/in-turn';
 import { goTo, useWhere } from '@/ui/where';
 import { markDyes } from '../dyes';
 import { sayReason } from '../reasons';
@@ -25,6 +26,7 @@ export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: n
   const { names, schedule } = plan;
   const where = useWhere();
   const [held, setHeld] = useState<{ index: number; x: number; y: number } | null>(null);
+  const inTurn = useInTurn();
   const perRow = Math.max(2, Math.floor(width / 150));
   const step = width / perRow;
   const rows = Math.ceil(slots.length / perRow);
@@ -48,10 +50,21 @@ export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: n
     if (target === index) return;
     // Dropped on a later knot it comes after that knot, on an earlier one it takes its place.
     const after = target > index ? slots[target] : slots[target - 1];
-    attempt(() =>
+    return attempt(() =>
       chooseShot(store, snapshot.project.id, slots[index].shot.id, { after: after?.shot.id ?? 'first' }),
     );
   };
+  /** A shot one place earlier or later than it stands when its turn comes. */
+  const shift = (shot: string, by: number) => {
+    const index = slots.findIndex((slot) => slot.shot.id === shot);
+    if (index < 0 || index + by < 0 || index + by >= slots.length) return;
+    const to = place(index + by);
+    return lock(index, to.x, to.y);
+  };
+  const latest = useRef(shift);
+  useEffect(() => {
+    latest.current = shift;
+  });
   return (
     <svg
       width={width}
@@ -91,8 +104,7 @@ export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: n
                 const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
                 if (event.key === 'Enter' || event.key === ' ') goTo({ shot: shot.id });
                 else if (by !== undefined) {
-                  const to = place(index + by);
-                  if (index + by >= 0 && index + by < slots.length) lock(index, to.x, to.y);
+                  inTurn(() => latest.current(shot.id, by));
                 } else return;
                 event.preventDefault();
                 event.stopPropagation();

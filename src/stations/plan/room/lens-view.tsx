@@ -7,10 +7,13 @@ import { boxOf } from '@/core/plan/setup/zones';
 import { sayLength } from '@/core/units';
 import { addZone, setPart } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
+import { useAhead } from '@/ui/ahead';
 import { follow } from '@/ui/drag';
+import { useGesture } from '@/ui/gesture';
 import { useUnits } from '@/ui/live-length';
 import { markDyes, zoneDyes, zoneNames } from '../dyes';
 import { RoomSketch } from './room-sketch';
+import { useNudge } from './use-nudge';
 import { useStill } from './use-still';
 
 type Ends = Pick<Zone, 'from' | 'to'>;
@@ -47,6 +50,7 @@ export function LensView({
         y: Number(y.toFixed(3)),
       }),
     );
+  const press = useNudge(saveMark);
   const grabMark = (mark: Mark) => (event: PointerEvent<SVGElement>) =>
     follow(event, boxed(event), (x, y, last) => {
       const at = roomAt(view, { x, y });
@@ -110,7 +114,7 @@ export function LensView({
             onBend={(ends) => setBent({ id: zone.id, ...ends })}
             onDone={(ends) => {
               setBent(null);
-              setEnds(zone, ends);
+              return setEnds(zone, ends);
             }}
           />
         );
@@ -139,16 +143,7 @@ export function LensView({
                 : 'cursor-move outline-none focus-visible:[&_ellipse]:stroke-[3]'
             }
             onPointerDown={grabMark(stored)}
-            onKeyDown={(event: KeyboardEvent) => {
-              const step = event.shiftKey ? 0.25 : 0.05;
-              const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[
-                event.key
-              ];
-              if (!by) return;
-              event.preventDefault();
-              event.stopPropagation();
-              saveMark(stored, stored.x + by[0] * step, stored.y + by[1] * step);
-            }}
+            onKeyDown={press(stored)}
           >
             <path
               d={`M${x - head * 1.5} ${foot - tall * 0.83}H${x + head * 1.5}L${x + head * 1.2} ${foot - tall * 0.45}L${x + head} ${foot}H${x + head * 0.3}L${x} ${foot - tall * 0.42}L${x - head * 0.3} ${foot}H${x - head}L${x - head * 1.2} ${foot - tall * 0.45}Z`}
@@ -266,13 +261,15 @@ function ZoneShape({
   height: number;
   active: boolean;
   onBend: (ends: Ends) => void;
-  onDone: (ends: Ends) => void;
+  onDone: (ends: Ends) => Promise<void>;
 }) {
   const box = boxOf(zone);
   const ends: Ends = { from: zone.from, to: zone.to };
+  const ahead = useAhead<Ends>();
+  const asOne = useGesture();
   const grab = (end: 'from' | 'to') => (event: PointerEvent<SVGElement>) => {
     const frame = (event.currentTarget.closest('svg') as SVGElement).getBoundingClientRect();
-    follow(event, frame, (x, y, last) => (last ? onDone : onBend)({ ...ends, [end]: tidy([x, y]) }));
+    follow(event, frame, (x, y, last) => void (last ? onDone : onBend)({ ...ends, [end]: tidy([x, y]) }));
   };
   const press = (end: 'from' | 'to') => (event: KeyboardEvent) => {
     const step = event.shiftKey ? 0.05 : 0.01;
@@ -280,7 +277,9 @@ function ZoneShape({
     if (!by) return;
     event.preventDefault();
     event.stopPropagation();
-    onDone({ ...ends, [end]: tidy([zone[end][0] + by[0] * step, zone[end][1] + by[1] * step]) });
+    const newest = ahead.newest(zone.id, ends);
+    const next = { ...newest, [end]: tidy([newest[end][0] + by[0] * step, newest[end][1] + by[1] * step]) };
+    asOne(event.nativeEvent, () => ahead.send(zone.id, next, onDone(next)));
   };
   return (
     <g data-zone={zone.what} className={active ? '' : 'pointer-events-none'}>

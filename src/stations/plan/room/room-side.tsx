@@ -72,7 +72,7 @@ export function RoomSide({ setup }: { setup: Setup }) {
               className="knob"
               onClick={() =>
                 attempt(async () => {
-                  await removeSetup(store, snapshot, setup.id);
+                  await removeSetup(store, snapshot.project.id, setup.id);
                   go({ setup: null });
                 })
               }

@@ -1,5 +1,5 @@
 'use client';
-import { useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useState, type PointerEvent } from 'react';
 import { frameOf, lensCone } from '@/core/camera/view';
 import type { Mark, Piece, Setup } from '@/core/model/plan-records';
 import { rigs } from '@/core/plan/setup/examine-setup';
@@ -10,6 +10,7 @@ import { useBench } from '@/ui/bench-context';
 import { follow } from '@/ui/drag';
 import { useUnits } from '@/ui/live-length';
 import { markDyes } from '../dyes';
+import { useNudge } from './use-nudge';
 
 type Held = { id: string; x: number; y: number };
 
@@ -65,14 +66,7 @@ export function TopView({
       if (last) save(thing, x, y);
     });
   };
-  const press = (thing: Mark | Piece) => (event: KeyboardEvent) => {
-    const step = event.shiftKey ? 0.25 : 0.05;
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
-    if (!by) return;
-    event.preventDefault();
-    event.stopPropagation();
-    save(thing, thing.x + by[0] * step, thing.y + by[1] * step);
-  };
+  const press = useNudge(save);
   const marks = numbers.marks.map(({ mark }) => place(mark));
   return (
     <svg

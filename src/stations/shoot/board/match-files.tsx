@@ -60,7 +60,7 @@ export function MatchFiles({ board }: { board: Board }) {
       <button
         type="button"
         className="knob main"
-        onClick={() => attempt(() => acceptPairs(store, snapshot, board, pairs))}
+        onClick={() => attempt(() => acceptPairs(store, snapshot.project.id, board, pairs))}
       >
         {pairs.length === 1 ? 'That is right' : 'These are right'}
       </button>

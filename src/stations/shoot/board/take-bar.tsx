@@ -2,7 +2,7 @@
 import { useEffect } from 'react';
 import { ratings } from '@/core/model/shoot-records';
 import { nextNumber, takeLabel, type Board, type BoardRow } from '@/core/shoot/board';
-import { rateLog } from '@/store/commands/shoot';
+import { rateLast, rateLog } from '@/store/commands/shoot';
 import { useBench } from '@/ui/bench-context';
 import { shootEvent, wishOf } from '../shoot-events';
 import { useRunning, useTake } from '../use-take';
@@ -25,7 +25,7 @@ export function TakeBar({
   onStop: () => void;
   busy?: boolean;
 }) {
-  const { store, attempt } = useBench();
+  const { store, snapshot, attempt } = useBench();
   const { running } = useTake(board);
   const seconds = useRunning(running);
   const last = row?.logs.findLast(({ length }) => length !== null) ?? null;
@@ -34,7 +34,7 @@ export function TakeBar({
     const hear = (event: Event) => {
       const wish = wishOf(event);
       if (wish !== 'take') {
-        if (last && !running) attempt(() => rateLog(store, last, wish === last.rating ? null : wish));
+        if (row) void attempt(() => rateLast(store, snapshot.project.id, { setup: board.setup, shot: row.id }, wish));
       } else if (running) onStop();
       else if (row && !busy) onBegin();
     };
@@ -58,16 +58,19 @@ export function TakeBar({
             aria-label={last ? `Take ${last.number}: ${ratingWords[rating].text}` : ratingWords[rating].text}
             className="big rate flex-1 disabled:opacity-50"
             style={{ color: ratingWords[rating].dye }}
-            onClick={() =>
-              last && attempt(() => rateLog(store, last, last.rating === rating ? null : rating))
-            }
+            onClick={() => last && attempt(() => rateLog(store, last, rating))}
           >
             <span>{ratingWords[rating].text}</span>
           </button>
         ))}
       </div>
       {running ? (
-        <button type="button" className="big bg-madder text-raised" onClick={onStop}>
+        <button
+          type="button"
+          className="big bg-madder text-raised"
+          data-ran={Math.floor(seconds)}
+          onClick={onStop}
+        >
           Stop take{' '}
           {takeLabel(
             running,

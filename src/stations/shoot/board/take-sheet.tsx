@@ -101,22 +101,20 @@ function TakeDetail({ log, row }: { log: Log; row: BoardRow }) {
         label="Rating"
         options={ratings.map((id) => ({ id, text: ratingWords[id].text }))}
         pressed={(rating) => log.rating === rating}
-        onPress={(rating) => attempt(() => rateLog(store, log, log.rating === rating ? null : rating))}
+        onPress={(rating) => attempt(() => rateLog(store, log, rating))}
       />
       <Choices
         label="What went wrong"
         options={logTags}
         pressed={(tag) => Boolean(log.tags[tag])}
-        onPress={(tag) => attempt(() => tagLog(store, log, tag, !log.tags[tag]))}
+        onPress={(tag) => attempt(() => tagLog(store, log, tag))}
       />
       <div className="flex flex-wrap items-center gap-2">
         <Choices
           label="Variation"
           options={chosen}
           pressed={(variation) => log.variation === variation}
-          onPress={(variation) =>
-            attempt(() => varyLog(store, log, log.variation === variation ? '' : variation))
-          }
+          onPress={(variation) => attempt(() => varyLog(store, log, variation))}
         />
         <input
           aria-label="Variation in your own words"

@@ -10,6 +10,7 @@ import { bestTakeFindings, bestTakes, roughFindings, trialOf } from '@/store/rou
 import { materialOf, rulerOf, takeMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { callback, openMedia, openPainter } from '@/workers/clients';
+import { sourcesOf } from '@/workers/sources';
 
 /** What trying a moment came to. `note` says why there is no picture, where there is none. */
 export type Rough = {
@@ -21,7 +22,7 @@ export type Rough = {
 
 /** Tries each moment of a setup from its best takes, one after the other, while everything still stands. */
 export function useRough(board: Board) {
-  const { snapshot, plan, runner } = useBench();
+  const { snapshot, plan, store } = useBench();
   const [share, setShare] = useState<number | null>(null);
   const [roughs, setRoughs] = useState<Rough[] | null>(null);
   const stop = useRef<() => void>(() => undefined);
@@ -50,11 +51,11 @@ export function useRough(board: Board) {
       const trial = trialOf(snapshot, board, moment);
       const task = trial && seamTask(snapshot, trial);
       const ruler = rulerOf(snapshot);
-      if (!trial || !task || !ruler || !runner)
+      if (!trial || !task || !ruler)
         return none('One of the two sides has no take with a file yet.');
       const layers = clone.build(trial, ruler, materialOf(snapshot, trial).material);
       const media = layers.map((layer) => layer.source.media);
-      const sources = await runner.sources(snapshot, media, 'proxies');
+      const sources = await sourcesOf(store, snapshot, media, 'proxies');
       const [solver, painter] = [openMedia(), openPainter()];
       stop.current = () => {
         solver.end();
@@ -73,7 +74,7 @@ export function useRough(board: Board) {
         stop.current();
       }
     },
-    [snapshot, board, runner],
+    [snapshot, board, store],
   );
 
   const filed = board.rows.some(({ logs }) => logs.some(({ take }) => take));

@@ -88,7 +88,7 @@ export function CameraPage({
     }
     if (running) note(running, fresh);
   };
-  const watch = useWatch(video, Boolean(camera) && !moving, plate?.pictures ?? null, frame, project, hear);
+  const watch = useWatch(video, camera, Boolean(camera) && !moving, plate?.pictures ?? null, frame, project, hear);
 
   const recording = useRecording(async (log: Log) => {
     slate.player?.stop();
@@ -232,7 +232,7 @@ export function CameraPage({
       <MovePart
         setup={setup.id}
         video={video}
-        on={Boolean(camera)}
+        camera={camera}
         practice={practice}
         onMoving={setMoving}
       />

@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import type { Finding } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
+import type { OpenCamera } from '@/media/camera';
 import type { PassPoint } from '@/core/watch/moving-pass';
 import { setMove } from '@/store/commands/shoot';
 import { useBench } from '@/ui/bench-context';
@@ -21,18 +22,19 @@ const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resol
 export function MovePart({
   setup,
   video,
-  on,
+  camera,
   practice,
   onMoving,
 }: {
   setup: string;
   video: RefObject<HTMLVideoElement | null>;
-  on: boolean;
+  camera: OpenCamera | null;
   practice: PracticeControls | null;
   /** the watch against the plate has to rest while the camera moves */
   onMoving: (moving: boolean) => void;
 }) {
   const { store, snapshot, attempt, names } = useBench();
+  const on = camera !== null;
   const move = snapshot.moves.find((one) => one.setup === setup);
   const { from, to, seconds } = move ?? { from: 'first mark', to: 'last mark', seconds: 4 };
   const worker = useRef<Client<WatchApi> | null>(null);
@@ -48,7 +50,7 @@ export function MovePart({
     },
     [],
   );
-  const change = (set: Parameters<typeof setMove>[3]) => attempt(() => setMove(store, snapshot, setup, set));
+  const change = (set: Parameters<typeof setMove>[3]) => attempt(() => setMove(store, snapshot.project.id, setup, set));
 
   const run = async (anew: boolean) => {
     worker.current ??= openWatch();
@@ -66,14 +68,19 @@ export function MovePart({
       beep(990, 0.2);
       await api.beginPass({ width, height }, anew);
       practice?.push(true);
-      const begun = performance.now();
-      const ran = () => (performance.now() - begun) / 1000;
+      const begun = performance.now() / 1000;
+      const ran = () => performance.now() / 1000 - begun;
+      let last = -Infinity;
       while (ran() < seconds && !stopped.current) {
         setSays(`Moving, ${Math.max(0, seconds - ran()).toFixed(0)} s left`);
-        const time = ran();
-        const bitmap = await pictureOf(video.current);
-        if (bitmap) setLive(await api.pushPass(transferred(bitmap), time));
-        await rest(Math.max(10, 200 - (ran() - time) * 1000));
+        const asked = ran();
+        const taken = await pictureOf(video.current, camera);
+        // A picture from before the move, or one that was looked at already, says nothing new.
+        if (taken && taken.time >= begun && taken.time > last) {
+          last = taken.time;
+          setLive(await api.pushPass(transferred(taken.bitmap), taken.time - begun));
+        } else taken?.bitmap.close();
+        await rest(Math.max(10, 200 - (ran() - asked) * 1000));
       }
       beep(660, 0.3);
       const told = await api.finishPass();

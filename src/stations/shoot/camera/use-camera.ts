@@ -63,7 +63,7 @@ export function useCamera(wish: { width: number; height: number; rate: number })
     openPractice: useCallback(
       () =>
         take(async () => {
-          const practice = openPracticeCamera();
+          const practice = await openPracticeCamera();
           return { camera: practice, practice };
         }),
       [take],

@@ -4,16 +4,28 @@ import type { Finding } from '@/core/finding/finding';
 import type { RgbaImage, Size } from '@/core/picture/image';
 import type { WatchFrame } from '@/core/watch/alarms';
 import { useSteady } from '@/ui/use-steady';
+import type { OpenCamera, TakenPicture } from '@/media/camera';
 import { openWatch, transferred, type Client } from '@/workers/clients';
 import type { Check, WatchApi } from '@/workers/watch.worker';
 
 /** Milliseconds between the begins of two checks; a slow device takes as long as it takes. */
 const apart = 250;
 
-/** A picture of a video as it shows now; null while it has none. */
-export async function pictureOf(video: HTMLVideoElement | null): Promise<ImageBitmap | null> {
+/**
+ * The picture that a camera shows now; null while it has none. One that does not know when it took it is believed to
+ * have taken it just now.
+ */
+export async function pictureOf(
+  video: HTMLVideoElement | null,
+  camera: Pick<OpenCamera, 'picture'> | null,
+): Promise<TakenPicture | null> {
+  if (camera?.picture) return camera.picture().catch(() => null);
   if (!video || video.readyState < 2 || video.videoWidth === 0) return null;
-  return createImageBitmap(video).catch(() => null);
+  const time = performance.now() / 1000;
+  return createImageBitmap(video).then(
+    (bitmap) => ({ bitmap, time }),
+    () => null,
+  );
 }
 
 /**
@@ -22,6 +34,7 @@ export async function pictureOf(video: HTMLVideoElement | null): Promise<ImageBi
  */
 export function useWatch(
   video: RefObject<HTMLVideoElement | null>,
+  camera: OpenCamera | null,
   on: boolean,
   pictures: RgbaImage[] | null,
   frame: WatchFrame,
@@ -32,6 +45,8 @@ export function useWatch(
   const [check, setCheck] = useState<Check | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const heard = useRef(onFresh);
+  // Pictures that were taken before it are looked at no more.
+  const since = useRef(-Infinity);
   useEffect(() => {
     heard.current = onFresh;
   });
@@ -43,16 +58,18 @@ export function useWatch(
     let here = true;
     const watch = openWatch();
     client.current = watch;
-    const begun = performance.now();
+    const begun = performance.now() / 1000;
     const run = async () => {
       await watch.api.useReference(pictures ?? [], steady, { width, height });
       while (here) {
         const start = performance.now();
-        const bitmap = pictures && (await pictureOf(video.current));
-        if (bitmap && here) {
+        const taken = pictures && (await pictureOf(video.current, camera));
+        if (taken && taken.time < since.current) taken.bitmap.close();
+        else if (taken && here) {
           // The bitmap goes over to the worker, which uses it up.
-          const found = await watch.api.check(transferred(bitmap), (start - begun) / 1000);
+          const found = await watch.api.check(transferred(taken.bitmap), taken.time - begun);
           if (!here) return;
+          if (taken.time < since.current) continue;
           setCheck(found);
           setProblem(null);
           if (found && found.fresh.length > 0) heard.current(found.fresh);
@@ -74,21 +91,27 @@ export function useWatch(
       setCheck(null);
       setProblem(null);
     };
-  }, [on, pictures, steady, width, height, video]);
+  }, [on, camera, pictures, steady, width, height, video]);
 
   /** Pictures of the set as the camera shows it now, a quarter of a second apart. */
   const grab = useCallback(
     async (count: number): Promise<RgbaImage[]> => {
       const out: RgbaImage[] = [];
       for (let index = 0; index < count; index++) {
-        const bitmap = await pictureOf(video.current);
+        const taken = await pictureOf(video.current, camera);
         const { current } = client;
-        if (bitmap && current) out.push(await current.api.grab(transferred(bitmap)));
+        if (taken && current) out.push(await current.api.grab(transferred(taken.bitmap)));
         await new Promise((resolve) => setTimeout(resolve, 250));
       }
       return out;
     },
-    [video],
+    [video, camera],
   );
-  return { check: on && pictures ? check : null, problem, grab, client };
+  /** Forgets what was seen until now: another take begins. */
+  const beginAgain = useCallback(async () => {
+    since.current = performance.now() / 1000;
+    setCheck(null);
+    await client.current?.api.beginAgain();
+  }, []);
+  return { check: on && pictures ? check : null, problem, grab, beginAgain };
 }

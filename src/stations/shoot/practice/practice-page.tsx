@@ -7,6 +7,7 @@ import { faultWords } from '@/core/practice/faults';
 import { practiceRound, type RoundTake } from '@/core/practice/round';
 import type { WatchFrame } from '@/core/watch/alarms';
 import { useBench } from '@/ui/bench-context';
+import { useWhere } from '@/ui/where';
 import { openPracticeCamera } from '@/workers/practice-camera';
 import { Overlay } from '../camera/overlay';
 import { useWatch } from '../camera/use-watch';
@@ -19,6 +20,7 @@ const frame: WatchFrame = {
   ],
 };
 const seconds = 6;
+const leastLooks = 10;
 
 type Step = 'before' | 'plate' | 'watching' | 'asking' | 'told' | 'over';
 type Answer = { take: RoundTake; said: boolean; findings: Finding[] };
@@ -26,21 +28,33 @@ type Answer = { take: RoundTake; said: boolean; findings: Finding[] };
 /** Whether what was measured makes a take unusable. A performer over the join counts, since it was asked. */
 const spoilt = (findings: readonly Finding[]) => findings.length > 0;
 
+type Practice = Awaited<ReturnType<typeof openPracticeCamera>>;
+
 /** A round of takes in which the person says which are usable, with the measured truth after each. */
 export function PracticePage() {
-  const { snapshot, names } = useBench();
+  const { snapshot, names, attempt } = useBench();
+  const { round: wanted } = useWhere();
   const video = useRef<HTMLVideoElement>(null);
-  const [camera, setCamera] = useState<ReturnType<typeof openPracticeCamera> | null>(null);
+  const [camera, setCamera] = useState<Practice | null>(null);
   const [round, setRound] = useState<RoundTake[]>([]);
   const [step, setStep] = useState<Step>('before');
   const [answers, setAnswers] = useState<Answer[]>([]);
   const [plate, setPlate] = useState<RgbaImage[] | null>(null);
   const [compare, setCompare] = useState(false);
   const heard = useRef<Finding[]>([]);
-  const { grab } = useWatch(video, Boolean(camera), plate, frame, snapshot.project, (fresh) => {
-    for (const one of fresh)
-      if (!heard.current.some(({ code }) => code === one.code)) heard.current.push(one);
-  });
+  const looks = useRef({ begun: 0, count: 0 });
+  const { grab, check, beginAgain } = useWatch(
+    video,
+    camera,
+    Boolean(camera),
+    plate,
+    frame,
+    snapshot.project,
+    (fresh) => {
+      for (const one of fresh)
+        if (!heard.current.some(({ code }) => code === one.code)) heard.current.push(one);
+    },
+  );
   useEffect(() => {
     if (!camera) return;
     const element = video.current;
@@ -81,22 +95,31 @@ export function PracticePage() {
 
   useEffect(() => {
     if (!camera || step !== 'watching' || !now) return;
-    // What the last take left behind settles before anything is listened to.
-    const begin = setTimeout(() => (heard.current = []), 700);
-    const wrong = setTimeout(() => now.fault && camera.set(now.fault, true), now.at * 1000);
-    const end = setTimeout(() => setStep('asking'), seconds * 1000);
-    return () => [begin, wrong, end].forEach(clearTimeout);
-  }, [camera, step, now]);
-
-  const start = () => {
-    setRound(practiceRound(Date.now() % 100_000));
-    setAnswers([]);
-    setPlate(null);
+    looks.current = { begun: performance.now(), count: 0 };
     heard.current = [];
-    camera?.close();
-    setCamera(openPracticeCamera());
-    setStep('plate');
-  };
+    void beginAgain();
+    const wrong = setTimeout(() => now.fault && camera.set(now.fault, true), now.at * 1000);
+    return () => clearTimeout(wrong);
+  }, [camera, step, now, beginAgain]);
+
+  // A take is over once it was long enough and the watch has looked at it often enough, on slow devices too.
+  useEffect(() => {
+    if (step !== 'watching' || !check) return;
+    looks.current.count++;
+    const { begun, count } = looks.current;
+    if (count >= leastLooks && performance.now() - begun > seconds * 1000) setStep('asking');
+  }, [check, step]);
+
+  const start = () =>
+    attempt(async () => {
+      const opened = await openPracticeCamera();
+      setRound(practiceRound(wanted === null ? Date.now() % 100_000 : Number(wanted)));
+      setAnswers([]);
+      setPlate(null);
+      heard.current = [];
+      setCamera(opened);
+      setStep('plate');
+    });
   const answer = (said: boolean) => {
     if (!now) return;
     setAnswers([...answers, { take: now, said, findings: byGravity(heard.current) }]);

@@ -1,0 +1,130 @@
+import { inPlace } from '@/core/footage/placement';
+import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
+import type { Take } from '@/core/model/records';
+import { regularGrid } from '@/core/time/grid';
+import { change } from '../change';
+import { createClone } from '../commands/moments';
+import { createProject, newRecord } from '../commands/projects';
+import { Store, type Measure, type Media } from '../db';
+import { compareKey, readSnapshot, songKey, takeKey, type Snapshot } from '../snapshot';
+
+const size = { width: 1280, height: 720 };
+
+/** A take of ten seconds at 24 pictures a second. */
+export const taken = (more: Partial<TakeMeasure> = {}): TakeMeasure => ({
+  size,
+  analysis: { width: 640, height: 360 },
+  times: Float64Array.from({ length: 240 }, (_, index) => index / 24),
+  track: [],
+  motion: { share: 0.1, middle: 0.5 },
+  ...more,
+});
+
+export const compared = (more: Partial<Comparison> = {}): Comparison => ({
+  placements: Array.from({ length: 240 }, () => inPlace),
+  colour: null,
+  agreement: 1,
+  covered: new Uint8Array(4),
+  ...more,
+});
+
+export const sung = (more: Partial<SongMeasure> = {}): SongMeasure => ({
+  duration: 60,
+  peaks: new Float32Array(0),
+  perSecond: 100,
+  silent: false,
+  levels: Float32Array.from({ length: 600 }, (_, index) => (index < 300 ? 0.1 : 0.8)),
+  sections: [],
+  ...more,
+});
+
+let count = 0;
+
+/** A project in a store of its own, filled as films are. */
+export class TestFilm {
+  private constructor(
+    readonly store: Store,
+    readonly project: string,
+  ) {}
+
+  static async begin(): Promise<TestFilm> {
+    const store = new Store(`film-${count++}`);
+    return new TestFilm(store, await createProject(store, 'Test'));
+  }
+
+  async read(): Promise<Snapshot> {
+    return (await readSnapshot(this.store, this.project)) as Snapshot;
+  }
+
+  addMedia(id: string, more: Partial<Media> = {}) {
+    return this.store.media.add({
+      id,
+      project: this.project,
+      name: `${id}.mp4`,
+      type: 'video/mp4',
+      size: 10,
+      fingerprint: id,
+      place: 'blob',
+      probe: null,
+      problem: null,
+      created: 1,
+      ...more,
+    });
+  }
+
+  /** A take whose medium is called `m-` and its id. */
+  async addTake(id: string, role: Take['role'], order: number): Promise<void> {
+    await this.addMedia(`m-${id}`);
+    const take: Take = {
+      ...newRecord(this.project, id),
+      kind: 'take',
+      media: `m-${id}`,
+      name: id,
+      role,
+      order,
+      steady: false,
+      match: false,
+    };
+    await change(this.store, this.project, 'Take', [{ create: take }]);
+  }
+
+  keep(key: string, subject: string, value: Measure['value']) {
+    return this.store.measures.put({ key, project: this.project, subject, value });
+  }
+  measured(id: string, take = taken(), complete = true) {
+    return this.keep(takeKey(`m-${id}`), id, { method: 'take-1', take, poster: new Blob(), complete });
+  }
+  compared(id: string, more: Partial<Comparison> = {}) {
+    const value = { method: 'compare-1' as const, comparison: compared(more) };
+    return this.keep(compareKey(`m-${id}`, 'm-plate'), id, value);
+  }
+  sung(more: Partial<SongMeasure> = {}) {
+    const beats = { beats: [], downbeats: [], bpm: 120, confidence: 0.9, hits: [], beatsPerBar: 4 } as never;
+    return this.keep(songKey('song'), 'song-record', { method: 'song-2', song: sung(more), beats });
+  }
+
+  async addSong(more: object = {}): Promise<void> {
+    await this.addMedia('song', { type: 'audio/wav', name: 'song.wav' });
+    await change(this.store, this.project, 'Song', [
+      {
+        create: {
+          ...newRecord(this.project, 'song-record'),
+          kind: 'song',
+          media: 'song',
+          grid: regularGrid(120, 0, 60),
+          confidence: 0.9,
+          ...more,
+        },
+      },
+    ]);
+  }
+
+  /** A song, a plate, a left and a right take, and a clone of eight beats. @returns its id */
+  async wholeClone(): Promise<string> {
+    await this.addSong();
+    await this.addTake('plate', 'plate', 1);
+    await this.addTake('one', 'left', 2);
+    await this.addTake('two', 'right', 3);
+    return createClone(this.store, this.project, 0, 8);
+  }
+}
