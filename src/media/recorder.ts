@@ -18,6 +18,7 @@ export class StreamRecorder {
   private writing: Promise<void> = Promise.resolve();
   private count = 0;
   private failure: unknown = null;
+  private holed = false;
   readonly type: string;
 
   /**
@@ -66,10 +67,11 @@ export class StreamRecorder {
     const index = this.count++;
     this.writing = this.writing.then(async () => {
       // After a piece that could not be kept the rest would have a hole before it.
-      if (this.failure) return;
+      if (this.holed) return;
       try {
         await this.keep(data, index);
       } catch (error) {
+        this.holed = true;
         this.end(error);
       }
     });

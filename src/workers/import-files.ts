@@ -1,5 +1,6 @@
 import { asCoreError, isFull } from './plain-errors';
-import { openMedia } from './clients';
+import { openMedia, type Client } from './clients';
+import type { MediaApi } from './media.worker';
 import { recordedAt } from '@/media/recorded-at';
 import { change } from '@/store/change';
 import { newRecord } from '@/store/commands/projects';
@@ -50,6 +51,7 @@ function roleFromName(name: string): Role {
  * Brings files into a project one after the other. A file that cannot be used keeps its place with the reason;
  * what was there before stays as it is.
  * @param keepDelivery the first clip does not set the film's size and rate
+ * @param open opens the worker that looks into files
  */
 export async function importFiles(
   store: Store,
@@ -58,8 +60,9 @@ export async function importFiles(
   onProgress: (done: number, name: string) => void,
   stopped: () => boolean = () => false,
   keepDelivery = false,
+  open: () => Client<Pick<MediaApi, 'probeFile'>> = openMedia,
 ): Promise<Imported[]> {
-  const media = openMedia();
+  const media = open();
   const results: Imported[] = [];
   try {
     for (const [index, file] of files.entries()) {

@@ -1,0 +1,110 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { undo } from '@/store/change';
+import { removeTake } from '@/store/commands/takes';
+import { TestFilm } from '@/store/__tests__/film';
+import { importFiles } from './import-files';
+
+const video = { codec: 'avc', size: { width: 1920, height: 1080 }, turned: 0, rate: 25 };
+const probes: Record<string, unknown> = {
+  clip: { duration: 8, video, audio: null },
+  upright: { duration: 8, video: { ...video, size: { width: 607, height: 1080 }, rate: 29.97 }, audio: null },
+  song: { duration: 60, video: null, audio: { codec: 'opus' } },
+};
+
+describe('bringing files in', () => {
+  let film: TestFilm;
+  const ended = vi.fn();
+  /** A file's words say what looking into it finds. */
+  const probeFile = vi.fn(async (file: Blob) => {
+    const found = probes[(await file.text()).split(' ')[0]];
+    if (!found) throw { code: 'media.not-media', message: 'This is neither sound nor video.' };
+    return found;
+  });
+  const open = () => ({ api: { probeFile } as never, end: ended });
+  const file = (name: string, words: string, type = 'video/mp4') => new File([words], name, { type });
+  const bring = (files: File[], stopped = () => false, keep = false) =>
+    importFiles(film.store, film.project, files, () => undefined, stopped, keep, open);
+
+  beforeEach(async () => {
+    film = await TestFilm.begin();
+    ended.mockClear();
+  });
+
+  it('makes takes and a song of them, each with its name, and the first clip sets the film’s size and rate', async () => {
+    const files = [
+      file('bench-left-1.mp4', 'clip 1'),
+      file('upright.mp4', 'upright'),
+      file('song.opus', 'song', 'audio/ogg'),
+    ];
+    const outcomes = await bring(files);
+    expect(outcomes.map(({ outcome }) => outcome)).toEqual(['take', 'take', 'song']);
+    const { takes, project, song } = await film.read();
+    expect(takes.map(({ name, role }) => `${name}: ${role}`)).toEqual(['Bench left 1: left', 'Upright: none']);
+    expect(project).toMatchObject({ width: 1920, height: 1080, rate: { num: 25, den: 1 } });
+    expect(song?.media).toBeTruthy();
+    expect(ended).toHaveBeenCalledTimes(1);
+  });
+
+  it('keeps the film as it is where a take was recorded here', async () => {
+    await bring([file('take.mp4', 'clip')], () => false, true);
+    expect((await film.read()).project).toMatchObject({ width: 1280, height: 720 });
+  });
+
+  it('keeps the place of a file that cannot be used, with the reason, and takes it once it can', async () => {
+    const [told] = await bring([file('letter.mp4', 'Dear bench')]);
+    expect(told).toMatchObject({ outcome: 'problem', message: expect.stringContaining('letter.mp4') });
+    const [row] = (await film.read()).media.values();
+    expect(row.problem?.code).toBe('media.not-media');
+    probeFile.mockResolvedValueOnce(probes.clip);
+    expect((await bring([file('letter.mp4', 'Dear bench')]))[0].outcome).toBe('take');
+  });
+
+  it('knows a file again, and brings a take back that was taken out', async () => {
+    await bring([file('left.mp4', 'clip')]);
+    const [{ id }] = (await film.read()).takes;
+    expect((await bring([file('another name.mp4', 'clip')]))[0]).toMatchObject({ outcome: 'known', record: id });
+    await removeTake(film.store, film.project, id);
+    await bring([file('left.mp4', 'clip')]);
+    expect((await film.read()).takes).toHaveLength(1);
+    await undo(film.store, film.project);
+    expect((await film.read()).takes).toHaveLength(0);
+  });
+
+  it('belongs to one project: the same file in another one is new there', async () => {
+    await bring([file('left.mp4', 'clip')]);
+    const first = film;
+    film = await TestFilm.begin();
+    expect((await bring([file('left.mp4', 'clip')]))[0].outcome).toBe('take');
+    expect((await first.read()).takes).toHaveLength(1);
+  });
+
+  it('says that the disk is full, brings in the others, and leaves nothing half-kept', async () => {
+    vi.spyOn(film.store.originals, 'add').mockRejectedValueOnce(
+      Object.assign(new Error('No space'), { name: 'QuotaExceededError' }),
+    );
+    const outcomes = await bring([file('big.mp4', 'clip big'), file('small.mp4', 'clip small')]);
+    expect(outcomes.map(({ outcome }) => outcome)).toEqual(['problem', 'take']);
+    expect(outcomes[0].message).toMatch(/no room left for big\.mp4\. Free some space/);
+    expect([...(await film.read()).media.values()].map(({ name }) => name)).toEqual(['small.mp4']);
+    expect((await bring([file('big.mp4', 'clip big')]))[0].outcome).toBe('take');
+  });
+
+  it('stops between two files when it is cancelled; what is in stays in', async () => {
+    let looks = 0;
+    const outcomes = await bring(
+      ['one', 'two', 'three'].map((name) => file(`${name}.mp4`, `clip ${name}`)),
+      () => ++looks > 2,
+    );
+    expect(outcomes).toHaveLength(2);
+    expect((await film.read()).takes).toHaveLength(2);
+    expect(ended).toHaveBeenCalledTimes(1);
+  });
+
+  it('refuses a video without pictures once there is a song', async () => {
+    await film.addSong();
+    const [told] = await bring([file('voice.mp4', 'song')]);
+    expect(told).toMatchObject({ outcome: 'problem' });
+    expect((await film.read()).song?.id).toBe('song-record');
+  });
+});

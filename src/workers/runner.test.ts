@@ -1,0 +1,322 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { regularGrid } from '@/core/time/grid';
+import { setMoment } from '@/store/commands/moments';
+import { findRestAgain, lockPassage, shiftBeats } from '@/store/commands/song';
+import { removeTake, setTake } from '@/store/commands/takes';
+import { change } from '@/store/change';
+import { needsOf } from '@/store/needs';
+import { compared, sung, taken, TestFilm } from '@/store/__tests__/film';
+import type { Workers } from './perform';
+import { Runner, type Hold } from './runner';
+
+/** Looks again and again until something holds; a busy machine takes its time. */
+const until = (holds: () => unknown) => vi.waitFor(holds, { timeout: 60_000 });
+
+type Calls = Record<string, (...args: never[]) => unknown>;
+const full = () => Object.assign(new Error('No space'), { name: 'QuotaExceededError' });
+const found = { outline: [], visible: [], crossing: [], found: { left: true, right: true } };
+const track = {
+  beats: regularGrid(97, 0.31, 60).beats,
+  beatsPerBar: 4,
+  downbeats: [0.31],
+  bpm: 97,
+  confidence: 0.8,
+  hits: [],
+};
+
+/** What the workers answer where a test says nothing else. */
+const answers: Calls = {
+  measureTake: async () => ({
+    measure: taken(),
+    stills: [],
+    poster: new Blob(['poster']),
+    proxy: new Blob(['proxy']),
+    complete: true,
+  }),
+  measureSong: async () => ({ measure: sung(), beats: track, wav: new Blob(['wav']) }),
+  findBeatsAgain: async () => track,
+  compareTake: async () => compared(),
+  solveMomentSeam: async () => found,
+  renderShot: async () => new Blob(['film']),
+};
+
+/** A call that a test lets go when it wants to. */
+function held<Result>() {
+  let release: (result: Result) => void = () => undefined;
+  let fail: (error: unknown) => void = () => undefined;
+  const promise = new Promise<Result>((resolve, reject) => ([release, fail] = [resolve, reject]));
+  const called = vi.fn(() => promise);
+  return { called, release, fail, begun: () => until(() => expect(called).toHaveBeenCalled()) };
+}
+
+describe('the runner', () => {
+  let film: TestFilm;
+  let runner: Runner;
+  let stop: () => void = () => undefined;
+  const ended = vi.fn();
+  /** Works one tab after the other, as the browser's locks do. */
+  let turn: Promise<unknown> = Promise.resolve();
+  const hold: Hold = (_, __, work) => (turn = turn.then(work));
+  const workers = (more: Calls = {}): Workers => {
+    const open = () => ({ api: { ...answers, ...more } as never, end: ended });
+    return { openMedia: open, openRender: open };
+  };
+  const start = (more: Calls = {}) => {
+    runner = new Runner(film.store, film.project, workers(more), hold);
+    stop = runner.start();
+  };
+  const idle = () =>
+    until(async () => {
+      expect(runner.current()).toBeNull();
+      const left = needsOf(await film.read()).map(({ key }) => key);
+      expect(left.filter((key) => !runner.notWrittenDown().some((one) => one.key === key))).toEqual([]);
+    });
+  const halted = async () => [...(await film.read()).halted.values()];
+  const fileOf = (id: string) => film.store.originals.add({ id, blob: new Blob([id]) });
+
+  beforeEach(async () => {
+    turn = Promise.resolve();
+    ended.mockClear();
+    film = await TestFilm.begin();
+    return () => stop();
+  });
+
+  it('does all that is missing, one after the other, until nothing is left, and ends every worker', async () => {
+    const moment = await film.wholeClone();
+    for (const id of ['song', 'm-plate', 'm-one', 'm-two']) await fileOf(id);
+    start();
+    await idle();
+    const { measures } = await film.read();
+    expect([...measures.values()].map(({ value }) => value.method).sort()).toEqual(
+      ['compare-1', 'compare-1', 'seam-1', 'song-2', 'take-1', 'take-1', 'take-1'].sort(),
+    );
+    expect(ended).toHaveBeenCalledTimes(7);
+    await film.store.renders.add({
+      id: 'r',
+      project: film.project,
+      moment,
+      name: 'shot.mov',
+      container: 'mov',
+      status: 'waiting',
+      blob: null,
+      created: 1,
+    });
+    await until(async () => expect((await film.store.renders.get('r'))?.status).toBe('done'));
+  });
+
+  it('writes a failure down with its reason and goes on with the rest; asked again, it is done', async () => {
+    await film.addTake('one', 'left', 1);
+    await film.addTake('two', 'right', 2);
+    await fileOf('m-two');
+    start();
+    await idle();
+    expect(await halted()).toMatchObject([{ label: 'Measuring one', reason: { code: 'absent' } }]);
+    expect((await film.read()).measures.size).toBe(1);
+    await fileOf('m-one');
+    await runner.again('take-1:m-one');
+    await idle();
+    expect((await film.read()).measures.size).toBe(2);
+    expect(await halted()).toEqual([]);
+  });
+
+  it('says in plain data what a worker threw', async () => {
+    await film.addTake('one', 'left', 1);
+    await fileOf('m-one');
+    start({ measureTake: () => Promise.reject(new TypeError('decoder')) });
+    await idle();
+    const [{ reason }] = await halted();
+    expect(reason).toMatchObject({ code: 'unexpected', message: expect.stringContaining('decoder') });
+  });
+
+  it('cancels what runs: its worker ends, nothing of it is kept, and it waits until somebody asks', async () => {
+    await film.addTake('one', 'left', 1);
+    await fileOf('m-one');
+    const measuring = held<never>();
+    start({ measureTake: measuring.called });
+    await measuring.begun();
+    await runner.cancel();
+    await idle();
+    expect(ended).toHaveBeenCalled();
+    expect(await halted()).toMatchObject([{ key: 'take-1:m-one', reason: 'cancelled' }]);
+    expect((await film.read()).measures.size).toBe(0);
+    expect(measuring.called).toHaveBeenCalledTimes(1);
+  });
+
+  it('never cancels the next piece of work in place of one that is over', async () => {
+    await film.addTake('one', 'left', 1);
+    await film.addTake('two', 'right', 2);
+    for (const id of ['m-one', 'm-two']) await fileOf(id);
+    const second = held<unknown>();
+    const measure = vi
+      .fn<() => Promise<unknown>>()
+      .mockImplementationOnce(answers.measureTake as () => Promise<unknown>)
+      .mockImplementationOnce(second.called);
+    start({ measureTake: measure });
+    await second.begun();
+    await runner.cancel('take-1:m-one');
+    second.release(await (answers.measureTake as () => Promise<unknown>)());
+    await idle();
+    expect((await film.read()).measures.size).toBe(2);
+    expect(await halted()).toEqual([]);
+  });
+
+  it('says that the disk is full, and goes on with what needs no room', async () => {
+    await film.addTake('one', 'left', 1);
+    await film.addTake('two', 'right', 2);
+    for (const id of ['m-one', 'm-two']) await fileOf(id);
+    const put = film.store.proxies.put.bind(film.store.proxies);
+    vi.spyOn(film.store.proxies, 'put').mockImplementation(((row: { id: string; blob: Blob }) =>
+      row.id === 'm-one' ? Promise.reject(full()) : put(row)) as never);
+    start();
+    await idle();
+    expect(await halted()).toMatchObject([{ key: 'take-1:m-one', reason: { code: 'storage.full' } }]);
+    expect([...(await film.read()).measures.keys()]).toEqual(['take-1:m-two']);
+  });
+
+  it('does not spin where a failure cannot even be written down, and shows it all the same', async () => {
+    await film.addTake('one', 'left', 1);
+    await film.addTake('two', 'right', 2);
+    await fileOf('m-two');
+    vi.spyOn(film.store.halted, 'put').mockRejectedValue(full());
+    start();
+    await idle();
+    expect(runner.notWrittenDown()).toMatchObject([{ key: 'take-1:m-one', reason: { code: 'absent' } }]);
+    expect([...(await film.read()).measures.keys()]).toEqual(['take-1:m-two']);
+    await fileOf('m-one');
+    await runner.again('take-1:m-one');
+    await idle();
+    expect((await film.read()).measures.size).toBe(2);
+  });
+
+  it('keeps the role that a person gave while the take was measured', async () => {
+    await film.addTake('one', 'none', 1);
+    await film.addTake('two', 'none', 2);
+    for (const id of ['m-one', 'm-two']) await fileOf(id);
+    const first = held<unknown>();
+    const measure = vi
+      .fn<() => Promise<unknown>>()
+      .mockImplementationOnce(first.called)
+      .mockImplementation(answers.measureTake as () => Promise<unknown>);
+    start({ measureTake: measure });
+    await first.begun();
+    await setTake(film.store, film.project, 'one', 'What a take is', { role: 'left' });
+    first.release(await (answers.measureTake as () => Promise<unknown>)());
+    await idle();
+    // By its movement alone each would be the right one.
+    expect((await film.read()).takes.map(({ role }) => role)).toEqual(['left', 'right']);
+  });
+
+  it('keeps beats that were set while the song was listened to', async () => {
+    await film.addSong({ grid: null });
+    await fileOf('song');
+    const listening = held<unknown>();
+    start({ measureSong: listening.called });
+    await listening.begun();
+    const grid = regularGrid(150, 0, 60);
+    await change(film.store, film.project, 'Tempo', [{ record: 'song-record', set: { grid } }]);
+    listening.release(await (answers.measureSong as () => Promise<unknown>)());
+    await idle();
+    expect((await film.read()).song?.grid).toEqual(grid);
+  });
+
+  it('keeps beats that were moved while the others were looked for, says so, and looks again when asked', async () => {
+    await film.addSong();
+    await film.sung();
+    await film.store.proxies.put({ id: 'song', blob: new Blob(['wav']) });
+    await lockPassage(film.store, film.project, 0, 8);
+    await findRestAgain(film.store, film.project);
+    const looking = held<unknown>();
+    const again = vi
+      .fn<() => Promise<unknown>>()
+      .mockImplementationOnce(looking.called)
+      .mockResolvedValue(track);
+    start({ findBeatsAgain: again });
+    await looking.begun();
+    await shiftBeats(film.store, film.project, 0.02);
+    const moved = (await film.read()).song?.grid;
+    looking.release(track);
+    await idle();
+    expect((await film.read()).song?.grid).toEqual(moved);
+    const [{ key, reason }] = await halted();
+    expect(reason).toMatchObject({ code: 'beats-changed' });
+    await runner.again(key);
+    await idle();
+    expect((await film.read()).song?.grid?.beats).toEqual(track.beats);
+    expect((await film.read()).song?.again).toBeNull();
+  });
+
+  it('solves a join once more where the moment was changed while it was solved', async () => {
+    const moment = await film.wholeClone();
+    await film.sung();
+    for (const id of ['plate', 'one', 'two']) await film.measured(id);
+    for (const id of ['one', 'two']) await film.compared(id);
+    const solving = held<unknown>();
+    const solve = vi
+      .fn<() => Promise<unknown>>()
+      .mockImplementationOnce(solving.called)
+      .mockResolvedValue(found);
+    start({ solveMomentSeam: solve });
+    await solving.begun();
+    await setMoment(film.store, film.project, moment, 'In', { 'settings.leftIn': 1 });
+    solving.release(found);
+    await idle();
+    expect(solve).toHaveBeenCalledTimes(2);
+    const seams = [...(await film.read()).measures.values()].filter(({ value }) => value.method === 'seam-1');
+    expect(seams).toHaveLength(1);
+  });
+
+  it('goes on where a take was taken out while it was measured', async () => {
+    await film.addTake('one', 'none', 1);
+    await fileOf('m-one');
+    const measuring = held<unknown>();
+    start({ measureTake: measuring.called });
+    await measuring.begun();
+    await removeTake(film.store, film.project, 'one');
+    measuring.release(await (answers.measureTake as () => Promise<unknown>)());
+    await idle();
+    expect(await halted()).toEqual([]);
+  });
+
+  it('leaves sizes that differ to the finding that says so', async () => {
+    await film.addTake('plate', 'plate', 1);
+    await film.addTake('one', 'left', 2);
+    for (const id of ['m-plate', 'm-one']) await fileOf(id);
+    start({ compareTake: () => Promise.reject({ code: 'take.size', message: 'They differ.' }) });
+    await idle();
+    expect(await halted()).toMatchObject([{ reason: { code: 'take.size', message: '' } }]);
+  });
+
+  it('tells how far it is, and nothing more once it is over', async () => {
+    await film.addTake('one', 'left', 1);
+    await fileOf('m-one');
+    const told: (number | null)[] = [];
+    let late: (share: number) => void = () => undefined;
+    start({
+      measureTake: (async (_: Blob, __: object, progress: (share: number) => void) => {
+        late = progress;
+        progress(1);
+        return (answers.measureTake as () => Promise<unknown>)();
+      }) as never,
+    });
+    runner.subscribe(() => told.push(runner.current()?.share ?? null));
+    await idle();
+    expect(told).toContain(1);
+    late(0.5);
+    expect(runner.current()).toBeNull();
+  });
+
+  it('works in one tab at a time; the other takes over when it closes', async () => {
+    await film.addTake('one', 'left', 1);
+    await fileOf('m-one');
+    const first = held<never>();
+    start({ measureTake: first.called });
+    const [stopFirst] = [stop];
+    await first.begun();
+    start();
+    expect((await film.read()).measures.size).toBe(0);
+    stopFirst();
+    await idle();
+    await until(async () => expect((await film.read()).measures.size).toBe(1));
+  });
+});
