@@ -16,6 +16,8 @@ export default defineConfig({
           testTimeout: 600_000,
           hookTimeout: 300_000,
           fileParallelism: false,
+          setupFiles: ['fake-indexeddb/auto'],
+          sequence: { shuffle: { tests: true, files: false } },
         },
       },
     ],

@@ -2,9 +2,16 @@
  * Frames a second while a moment is dragged on the ribbon of a 15-minute song with 200 moments, as a share of what an
  * empty page reaches in the same run: `npm run bench:ribbon` after a build.
  */
+import 'fake-indexeddb/auto';
 import { BenchPage } from '../e2e/support/bench-page';
 import { openBrowser } from '../e2e/support/browser';
+import { seeded } from '../e2e/support/seeds';
 import { startServer } from '../e2e/support/server';
+import { change } from '@/store/change';
+import { newMoment } from '@/store/commands/plan';
+import { newRecord } from '@/store/commands/projects';
+import type { Store } from '@/store/db';
+import { songKey } from '@/store/snapshot';
 
 const wanted = 0.9;
 const seconds = 900;
@@ -12,25 +19,62 @@ const bpm = 120;
 const steps = 90;
 
 /** Puts a long song with its measure and moments into the store, as the bench itself would have kept them. */
-const fill = `(async () => {
-  const open = indexedDB.open('fickle-ribbon');
-  await new Promise((done) => (open.onsuccess = done));
-  const db = open.result;
-  const project = new URLSearchParams(location.search).get('project');
-  const settings = { plate: null, left: null, right: null, first: 'left', leftIn: 0, rightIn: 0, leftTap: null, rightTap: null, fade: 0, feather: 12, seam: null };
-  const base = { project, created: Date.now(), changed: Date.now(), alive: true, stamps: {} };
-  const beats = Array.from({ length: ${(seconds * bpm) / 60} }, (_, index) => (index * 60) / ${bpm});
-  const put = db.transaction(['records', 'measures', 'media'], 'readwrite');
-  put.objectStore('media').put({ id: 'long', project, name: 'long.wav', type: 'audio/wav', size: 1, fingerprint: 'long', place: 'blob', probe: null, problem: null, created: 0 });
-  put.objectStore('records').put({ ...base, id: 'song', kind: 'song', media: 'long', confidence: 1, grid: { beats, beatsPerBar: 4, firstDownbeat: 0 } });
-  for (let index = 0; index < 200; index++)
-    put.objectStore('records').put({ ...base, id: 'moment-' + index, kind: 'moment', recipe: 'clone', name: 'Moment ' + index, start: index * 8, lands: index * 8 + 2, end: index * 8 + 6, settings });
-  put.objectStore('measures').put({ key: 'song-2:long', project, subject: 'long', value: { method: 'song-2',
-    song: { duration: ${seconds}, perSecond: 80, peaks: Float32Array.from({ length: ${seconds} * 80 }, (_, at) => Math.abs(Math.sin(at / 7))), silent: false, levels: new Float32Array(${seconds} * 10), sections: [] },
-    beats: { beats, downbeats: [], beatsPerBar: 4, bpm: ${bpm}, confidence: 1, hits: beats.map((time, at) => ({ time, strength: at % 4 ? 0.6 : 1, band: 'low' })) } } });
-  await new Promise((done) => (put.oncomplete = done));
-  db.close();
-})()`;
+/** Two hundred moments on a song of fifteen minutes, measured. */
+async function fill(store: Store, project: string): Promise<void> {
+  const beats = Array.from({ length: (seconds * bpm) / 60 }, (_, index) => (index * 60) / bpm);
+  const song = {
+    ...newRecord(project),
+    kind: 'song' as const,
+    media: 'long',
+    confidence: 1,
+    grid: { beats, beatsPerBar: 4, firstDownbeat: 0 },
+  };
+  const moments = Array.from({ length: 200 }, (_, index) =>
+    newMoment(project, 'clone', index * 8, index * 8 + 6, `Moment ${index}`),
+  );
+  await change(
+    store,
+    project,
+    'Long',
+    [song, ...moments].map((create) => ({ create })),
+  );
+  await store.media.add({
+    id: 'long',
+    project,
+    name: 'long.wav',
+    type: 'audio/wav',
+    size: 1,
+    fingerprint: 'long',
+    place: 'blob',
+    probe: null,
+    problem: null,
+    created: 0,
+  });
+  await store.measures.put({
+    key: songKey('long'),
+    project,
+    subject: 'long',
+    value: {
+      method: 'song-2',
+      song: {
+        duration: seconds,
+        perSecond: 80,
+        peaks: Float32Array.from({ length: seconds * 80 }, (_, at) => Math.abs(Math.sin(at / 7))),
+        silent: false,
+        levels: new Float32Array(seconds * 10),
+        sections: [],
+      },
+      beats: {
+        beats,
+        downbeats: [],
+        beatsPerBar: 4,
+        bpm,
+        confidence: 1,
+        hits: beats.map((time, at) => ({ time, strength: at % 4 ? 0.6 : 1, band: 'low' as const })),
+      },
+    },
+  });
+}
 
 /** Frames that the page draws while the pointer moves ${steps} times, a move a frame. */
 const counting = `(() => {
@@ -41,16 +85,12 @@ const counting = `(() => {
   window.ribbonTimer = requestAnimationFrame(tick);
 })()`;
 
-const server = await startServer(4397);
+const server = await startServer();
 const browser = await openBrowser();
-const bench = await BenchPage.open(browser, server.url);
+const bench = await BenchPage.open(browser, server.url, { seed: await seeded(fill), at: 'station=song' });
 const { page } = bench;
-await bench.ownProject();
-await page.evaluate(fill);
-await page.reload();
-await page.locator('[data-moment="moment-199"]').waitFor({ state: 'attached', timeout: 60_000 });
 await bench.settled();
-const patch = await page.locator('[data-moment="moment-3"] .patch').first().boundingBox();
+const patch = await page.locator('[data-moment] .patch').nth(3).boundingBox();
 if (!patch) throw new Error('The moment is not on the ribbon.');
 
 const measure = async (on: typeof page, x: number, y: number) => {

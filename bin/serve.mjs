@@ -4,4 +4,5 @@ import { createServer } from 'node:http';
 import { handle } from './shell.mjs';
 
 const port = Number(process.env.PORT ?? 4310);
-createServer(handle).listen(port, () => console.log(`Fickle Ribbon is at http://localhost:${port}`));
+const server = createServer(handle);
+server.listen(port, () => console.log(`Fickle Ribbon is at http://localhost:${server.address().port}`));

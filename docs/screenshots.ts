@@ -1,16 +1,15 @@
 /** Takes the pictures in docs/screenshots from the demo project: `npm run screenshots` after a build. */
+import 'fake-indexeddb/auto';
 import type { Page } from 'playwright-core';
-import { BenchPage } from '../e2e/support/bench-page';
+import { BenchPage, desktop, phone } from '../e2e/support/bench-page';
 import { openBrowser } from '../e2e/support/browser';
 import { FilmSet } from '../e2e/support/film-set';
 import { startServer } from '../e2e/support/server';
 
-const server = await startServer(4395);
+const server = await startServer();
 const browser = await openBrowser();
-const bench = await BenchPage.open(browser, server.url);
+const bench = await BenchPage.open(browser, server.url, {});
 const { page } = bench;
-const desktop = { width: 1280, height: 800 };
-const phone = { width: 390, height: 844 };
 const shoot = async (name: string, of: Page = page) => {
   await of.mouse.move(2, 400);
   await of.evaluate('document.activeElement?.blur()');

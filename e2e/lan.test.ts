@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { get } from 'node:https';
+import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { X509Certificate } from 'node:crypto';
@@ -10,7 +11,7 @@ import { localAddresses } from '../bin/lan/addresses.mjs';
 
 describe('the bench on the local network', () => {
   const folder = mkdtempSync(join(tmpdir(), 'ribbon-lan-'));
-  const port = 4396;
+  let port = 0;
   let child: ChildProcess;
   let told = '';
 
@@ -20,16 +21,31 @@ describe('the bench on the local network', () => {
       env: { ...process.env, PORT: String(port), RIBBON_LAN: folder },
     });
     child.stdout?.on('data', (data: Buffer) => (told += data.toString()));
-    while (!/kept in/.test(told)) {
-      if (child.exitCode !== null) throw new Error('The server ended before it was ready.');
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
+    await new Promise<void>((resolve, reject) => {
+      child.stdout?.on('data', () => /kept in/.test(told) && resolve());
+      child.once('exit', () => reject(new Error('The server ended before it was ready.')));
+    });
   };
   const stop = async () => {
     child.kill();
     await once(child, 'exit');
   };
-  beforeAll(start);
+  beforeAll(async () => {
+    // It takes two ports, one after the other; that whose neighbour is free too is looked for.
+    const free = (wanted: number) =>
+      new Promise<number>((resolve) => {
+        const server = createServer().once('error', () => resolve(0));
+        server.listen(wanted, () => {
+          const { port: found } = server.address() as AddressInfo;
+          server.close(() => resolve(found));
+        });
+      });
+    for (let tries = 0; tries < 20 && port === 0; tries++) {
+      const first = await free(0);
+      if (await free(first + 1)) port = first;
+    }
+    await start();
+  });
   afterAll(async () => {
     await stop();
     rmSync(folder, { recursive: true });

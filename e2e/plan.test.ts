@@ -1,55 +1,34 @@
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import AxeBuilder from '@axe-core/playwright';
+import { readFileSync, writeFileSync } from 'node:fs';
 import ICAL from 'ical.js';
 import Papa from 'papaparse';
-import type { Browser, Locator } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { BenchPage } from './support/bench-page';
-import { openBrowser } from './support/browser';
-import { startServer } from './support/server';
+import { describe, expect } from 'vitest';
+import { createClone } from '@/store/commands/moments';
+import { addSetup } from '@/store/commands/plan';
+import { desktop, phone, type BenchPage, type Opening } from './support/bench-page';
+import { ruled } from './support/film-set';
+import { demoFilm } from './support/films';
+import { seeded } from './support/seeds';
+import { test } from './support/test';
 
-const folder = mkdtempSync(join(tmpdir(), 'plan-'));
-const file = (name: string) => join(folder, name);
+/** The demo's plan, everything measured. */
+const withPlan = async (open: (how?: Opening) => Promise<BenchPage>, how: Opening = {}) => {
+  const bench = await open({ seed: await demoFilm(open), at: 'station=plan', ...how });
+  await bench.settled();
+  return bench;
+};
+const part = async ({ page }: BenchPage, name: string) => {
+  const button = page.getByRole('button', { name, exact: true });
+  await button.first().click();
+  await button.and(page.locator('[aria-pressed=true]')).waitFor();
+};
 
 describe('the plan, on the demo', () => {
-  let browser: Browser;
-  let server: Awaited<ReturnType<typeof startServer>>;
-  let bench: BenchPage;
-
-  beforeAll(async () => {
-    server = await startServer(4390);
-    browser = await openBrowser();
-    bench = await BenchPage.open(browser, server.url);
-    await bench.page.locator('[data-moment]').nth(5).waitFor({ timeout: 180_000 });
-    await bench.settled();
-    await bench.go('Plan');
-  });
-  afterAll(async () => {
-    await bench?.close();
-    await browser?.close();
-    await server?.stop();
-  });
-
-  const press = (name: string) => bench.page.getByRole('button', { name, exact: true }).first().click();
-  const part = async (name: string) => {
-    await press(name);
-    await bench.page.getByRole('button', { name, exact: true, pressed: true }).waitFor();
-  };
-  const type = async (field: Locator, text: string) => {
-    await field.focus();
-    await bench.page.keyboard.press('Enter');
-    await bench.page.keyboard.type(text);
-    await bench.page.keyboard.press('Enter');
-  };
-  const number = (name: string) => bench.page.getByRole('spinbutton', { name, exact: true });
-
-  it('leads from six moments to a call sheet without a number typed', async () => {
+  test('leads from six moments to a call sheet without a number typed', async ({ open }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
     expect(await page.locator('[data-plan]').count()).toBe(6);
-    await part('Take along');
-    await press('Call sheet');
+    await part(bench, 'Take along');
+    await bench.press('Call sheet');
     const rows = await page
       .locator('tbody tr')
       .filter({ hasText: /\d\d:\d\d/ })
@@ -61,15 +40,16 @@ describe('the plan, on the demo', () => {
     expect(text).toMatch(/2026-11-28, call 09:30, wrap \d\d:\d\d/);
     expect(text).toMatch(/local rules and licensed practice come first/);
     for (const paper of ['Shot list', 'Setup sheets', 'Room and zones', 'Packing list']) {
-      await press(paper);
+      await bench.press(paper);
       expect((await page.locator('main').innerText()).length).toBeGreaterThan(150);
     }
-    await press('Back');
+    await bench.press('Back');
   });
 
-  it('drags a mark in one view and reads it in the other', async () => {
+  test('drags a mark in one view and reads it in the other', async ({ open }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
-    await part('Room');
+    await part(bench, 'Room');
     const above = page.getByRole('group', { name: 'The room from above' });
     const lens = page.getByRole('group', { name: /Through the lens/ });
     const mark = above.locator('[data-mark=Left]');
@@ -91,41 +71,44 @@ describe('the plan, on the demo', () => {
     await expect
       .poll(() => above.locator('[data-mark=Right]').getAttribute('aria-label'))
       .toMatch(/3[23]\d cm .* 60 %/);
-    for (let step = 0; step < 2; step++) await page.keyboard.press('Control+z');
+    await bench.undo(2);
     await expect.poll(() => mark.getAttribute('aria-label')).toMatch(/260 cm/);
   });
 
-  it('answers while one types: a wide aperture blurs a mark, the finding mends it', async () => {
-    await type(number('Aperture'), 'f/1.4');
-    await type(number('Focus'), '1 m');
+  test('answers while one types: a wide aperture blurs a mark, the finding mends it', async ({ open }) => {
+    const bench = await withPlan(open);
+    await bench.type('Aperture', 'f/1.4');
+    await bench.type('Focus', '1 m');
     await bench.finding('plan.unsharp').waitFor();
     expect(await bench.finding('plan.unsharp').innerText()).toMatch(/focused at 250 cm holds every mark/);
     await bench.finding('plan.unsharp').getByRole('button', { name: 'Set it so' }).click();
     await bench.finding('plan.sharp').waitFor();
-    await type(number('Shutter'), '1/60');
+    await bench.type('Shutter', '1/60');
     await bench.finding('plan.flicker').getByRole('button').click();
-    await expect.poll(() => number('Shutter').innerText()).toBe('1/50 s');
+    await expect.poll(() => bench.number('Shutter').innerText()).toBe('1/50 s');
   });
 
-  it('refuses lenses that cannot be, in a sentence, and keeps what was there', async () => {
+  test('refuses lenses that cannot be, in a sentence, and keeps what was there', async ({ open, file }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
     for (const text of ['0', '-24']) {
-      await type(number('Focal length'), text);
+      await bench.type('Focal length', text);
       await page
         .getByText(/give the focal length in millimetres, more than 0/)
         .first()
         .waitFor();
-      expect(await number('Focal length').innerText()).toBe('24 mm');
+      expect(await bench.number('Focal length').innerText()).toBe('24 mm');
     }
     writeFileSync(file('no-picture.png'), 'This is no picture.');
     await page.getByTestId('still').setInputFiles(file('no-picture.png'));
     await page.getByText(/no picture that this browser can read/).waitFor();
   });
 
-  it('draws zones on the picture and finds what moves under a join', async () => {
+  test('draws zones on the picture and finds what moves under a join', async ({ open }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
     await bench.finding('zone.clear').waitFor();
-    await press('thing that moves');
+    await bench.press('thing that moves');
     const frame = await page.getByRole('group', { name: /Through the lens/ }).boundingBox();
     if (!frame) throw new Error('There is no picture.');
     await page.mouse.move(frame.x + frame.width * 0.47, frame.y + frame.height * 0.4);
@@ -133,10 +116,10 @@ describe('the plan, on the demo', () => {
     await page.mouse.move(frame.x + frame.width * 0.55, frame.y + frame.height * 0.55, { steps: 4 });
     await page.mouse.up();
     await bench.finding('zone.moving').waitFor();
-    await part('Moments');
+    await part(bench, 'Moments');
     expect(await page.locator('[data-plan]').first().innerText()).toMatch(/something moves under the join/);
     await page.keyboard.press('Control+z');
-    await part('Room');
+    await part(bench, 'Room');
     await bench.finding('zone.clear').waitFor();
     // The same with the keyboard alone.
     await page.getByRole('button', { name: 'thing that moves', exact: true }).focus();
@@ -147,13 +130,14 @@ describe('the plan, on the demo', () => {
     const before = await end.getAttribute('cx');
     await page.keyboard.press('Shift+ArrowRight');
     await expect.poll(() => end.getAttribute('cx')).not.toBe(before);
-    for (let step = 0; step < 2; step++) await page.keyboard.press('Control+z');
+    await bench.undo(2);
     await bench.finding('zone.clear').waitFor();
   });
 
-  it('shows every number with its drawing, and lets each follow what it depends on', async () => {
+  test('shows every number with its drawing, and lets each follow what it depends on', async ({ open }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
-    await part('Numbers');
+    await part(bench, 'Numbers');
     const card = (name: string) => page.locator(`[data-number="${name}"]`);
     const names = await page
       .locator('[data-number]')
@@ -167,14 +151,14 @@ describe('the plan, on the demo', () => {
       ).toBe(1);
     expect(await card('Field of view').innerText()).toMatch(/73\.7°/);
     // The answer stands there before Enter, and goes again with Escape.
-    await number('Focal length of the field').focus();
+    await bench.number('Focal length of the field').focus();
     await page.keyboard.press('Enter');
     await page.keyboard.type('35');
     await expect.poll(() => card('Field of view').innerText()).toMatch(/54\.4°/);
     await page.keyboard.type('0000000');
     await expect.poll(() => card('Field of view').innerText()).toMatch(/73\.7°/);
     await page.keyboard.press('Escape');
-    expect(await number('Focal length of the field').innerText()).toBe('24 mm');
+    expect(await bench.number('Focal length of the field').innerText()).toBe('24 mm');
     // What each depends on, and a value that has to change what it says.
     const changes: [string, string, string, RegExp][] = [
       // 24 mm at f/1.4 focused at 1.5 m, c = 0.0288 mm: 1.36 m to 1.67 m (thin lens).
@@ -186,7 +170,7 @@ describe('the plan, on the demo', () => {
     ];
     for (const [name, field, value, says] of changes) {
       const before = await card(name).innerText();
-      await type(number(field), value);
+      await bench.type(field, value);
       await expect.poll(() => card(name).innerText(), { message: name }).not.toBe(before);
       expect(await card(name).innerText()).toMatch(says);
       await page.keyboard.press('Control+z');
@@ -205,15 +189,16 @@ describe('the plan, on the demo', () => {
     expect(await card('Picture reserve').innerText()).toMatch(/steadying 110 % × following 108 % = 119 %/);
     expect(await card('Upright cut').innerText()).toMatch(/405\.0 px of 1280/);
     const sun = await card('Sun').innerText();
-    await type(number('Latitude'), '90');
+    await bench.type('Latitude', '90');
     await expect.poll(() => card('Sun').innerText()).not.toBe(sun);
     await page.keyboard.press('Control+z');
     await expect.poll(() => card('Sun').innerText()).toBe(sun);
   });
 
-  it('locks a place with keys, names what contradicts it, and frees it', async () => {
+  test('locks a place with keys, names what contradicts it, and frees it', async ({ open }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
-    await part('Order');
+    await part(bench, 'Order');
     await bench.finding('order.fits').waitFor();
     const knots = page.locator('[data-knot]');
     const order = () => knots.evaluateAll((all) => all.map((one) => one.getAttribute('data-knot')));
@@ -232,7 +217,8 @@ describe('the plan, on the demo', () => {
     await expect.poll(order).toEqual(before);
   });
 
-  it('warns of a day that is too short, and takes one over midnight', async () => {
+  test('warns of a day that is too short, and takes one over midnight', async ({ open }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
     const set = async (name: RegExp, text: string) => {
       await page.getByTestId('day').getByRole('button', { name }).click();
@@ -248,11 +234,12 @@ describe('the plan, on the demo', () => {
     expect(await bench.finding('order.late').count()).toBe(2);
     await set(/^Time zone/, 'Nowhere/City');
     await page.getByText(/no time zone that this device knows/).waitFor();
-    for (let step = 0; step < 3; step++) await page.keyboard.press('Control+z');
+    await bench.undo(3);
     await expect.poll(() => page.locator('tbody tr').first().innerText()).toMatch(/10:00/);
   });
 
-  it('hands the shot list and the timetable over', async () => {
+  test('hands the shot list and the timetable over', async ({ open, file }) => {
+    const bench = await withPlan(open);
     await (await bench.save('Shot list (CSV)')).saveAs(file('shots.csv'));
     await (await bench.save('Timetable (calendar)')).saveAs(file('day.ics'));
     const rows = Papa.parse<Record<string, string>>(readFileSync(file('shots.csv'), 'utf8'), {
@@ -266,24 +253,26 @@ describe('the plan, on the demo', () => {
     expect(rows[0].From).toBe('10:00');
   });
 
-  it('says which shots go with a moment, and brings all back', async () => {
+  test('says which shots go with a moment, and brings all back', async ({ open }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
     const shots = async () => Number(/(\d+) shots/.exec(await page.locator('header').innerText())?.[1]);
     const before = await shots();
-    await part('Moments');
+    await part(bench, 'Moments');
     await page.locator('[data-plan]').nth(1).getByRole('button', { name: 'Look' }).click();
-    await press('Remove the moment');
+    await bench.press('Remove the moment');
     const going = await page.getByTestId('going').locator('li').allInnerTexts();
     expect(going).toEqual(expect.arrayContaining(['Before the change', 'After the change', 'What falls']));
     expect(going).not.toContain('Clean plate');
     expect(await page.getByTestId('staying').innerText()).toMatch(/Clean plate/);
-    await press('Remove');
+    await bench.press('Remove');
     await expect.poll(shots).toBe(before - going.length);
     await page.keyboard.press('Control+z');
     await expect.poll(shots).toBe(before);
   });
 
-  it('asks once what a moment is for, and takes another kind', async () => {
+  test('asks once what a moment is for, and takes another kind', async ({ open }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
     const asked = bench.finding('style.story');
     const count = await asked.count();
@@ -301,31 +290,33 @@ describe('the plan, on the demo', () => {
     await page.getByRole('combobox', { name: 'Add a moment' }).click();
     await page.getByRole('option', { name: 'Ghost trail' }).click();
     await expect.poll(() => page.locator('[data-plan]').count()).toBe(7);
-    for (let step = 0; step < 3; step++) await page.keyboard.press('Control+z');
+    await bench.undo(3);
     await expect.poll(() => page.locator('[data-plan]').count()).toBe(6);
     await expect.poll(() => asked.count()).toBe(count);
   });
 
-  it('switches between metric and imperial everywhere', async () => {
+  test('switches between metric and imperial everywhere', async ({ open }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
-    await press('Lengths are metric. Switch');
+    await bench.press('Lengths are metric. Switch');
     for (const name of ['Room', 'Numbers', 'Take along']) {
-      await part(name);
+      await part(bench, name);
       const text = await page.locator('main').innerText();
       expect(text, name).not.toMatch(/\d (cm|m)\b/);
       expect(text, name).toMatch(/\d′ |\d″/);
     }
     for (const paper of ['Setup sheets', 'Room and zones']) {
-      await press(paper);
+      await bench.press(paper);
       const text = await page.locator('main').innerText();
       expect(text).toMatch(/\d′ /);
       expect(text).not.toMatch(/\d cm\b/);
     }
-    await press('Back');
-    await press('Lengths are imperial. Switch');
+    await bench.press('Back');
+    await bench.press('Lengths are imperial. Switch');
   });
 
-  it('keeps ticks and things of one’s own over a reload in the middle', async () => {
+  test('keeps ticks and things of one’s own over a reload in the middle', async ({ open }) => {
+    const bench = await withPlan(open);
     const { page } = bench;
     await page.getByLabel('Something of your own to pack').fill('thermos');
     await page.keyboard.press('Enter');
@@ -339,49 +330,85 @@ describe('the plan, on the demo', () => {
     expect(await page.getByLabel('thermos, back again').isChecked()).toBe(false);
   });
 
-  it('reads well on a phone and at night; axe finds nothing', async () => {
-    const { page } = bench;
-    for (const size of [
-      { width: 390, height: 844 },
-      { width: 1280, height: 800 },
-    ]) {
-      await page.setViewportSize(size);
-      await page.mouse.move(2, 500);
-      for (const name of ['Moments', 'Room', 'Numbers', 'Order', 'Take along']) {
-        await part(name);
-        await page.waitForTimeout(300);
-        const { violations } = await new AxeBuilder({ page }).analyze();
-        expect(violations.map((one) => `${name} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
-        const wide = await page.evaluate('document.documentElement.scrollWidth - innerWidth');
-        expect(wide, name).toBeLessThanOrEqual(0);
+  test.for(['phone', 'desktop'] as const)(
+    'reads well on a %s, by day and by night',
+    async (name, { open }) => {
+      const bench = await withPlan(open, { size: name === 'phone' ? phone : desktop });
+      for (const theme of ['one theme', 'the other']) {
+        for (const one of ['Moments', 'Room', 'Numbers', 'Order', 'Take along']) {
+          await part(bench, one);
+          expect(await bench.audit(), `${one} ${theme}`).toEqual([]);
+          expect(await bench.overflow(), one).toBeLessThanOrEqual(0);
+        }
+        await bench.page.keyboard.press('n');
       }
-      await page.keyboard.press('n');
-    }
-    await press('Call sheet');
-    const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(violations.map((one) => one.id)).toEqual([]);
-    await press('Back');
+      await bench.press('Call sheet');
+      expect(await bench.audit()).toEqual([]);
+    },
+  );
+
+  test('says what to do while there is nothing, and without a setup', async ({ open }) => {
+    const bench = await open({ seed: await seeded(), at: 'station=plan' });
+    await bench.page.getByText('Nothing is planned yet').waitFor();
+    const bare = await open({ seed: await seeded(ruled), at: 'station=plan&part=needs' });
+    await bare.finding('plan.no-setup').waitFor();
+    await part(bare, 'Room');
+    await bare.press('Add a setup');
+    await bare.page.getByRole('group', { name: 'The room from above' }).waitFor();
+    await bare.finding('plan.sharp').waitFor();
+    await part(bare, 'Order');
+    expect(await bare.page.locator('[data-knot]').count()).toBe(4);
+    await bare.press('Timetable (calendar)');
+    await bare.page.getByText(/Give the day a date first/).waitFor();
   });
 
-  it('says what to do while there is nothing, and without a setup', async () => {
+  test('plans two setups, each with its own clone, and keeps their shots apart', async ({ open }) => {
+    const seed = await seeded(async (store, project) => {
+      await ruled(store, project);
+      await createClone(store, project, 20, 30);
+      await addSetup(store, project);
+      await addSetup(store, project);
+    });
+    const bench = await open({ seed, at: 'station=plan&part=needs' });
     const { page } = bench;
-    await bench.go('Song');
-    await bench.ownProject();
-    await bench.go('Plan');
-    await page.getByText('Nothing is planned yet').waitFor();
-    await bench.go('Song');
-    await press('Work without a song');
-    await press('Moment here');
-    await bench.go('Plan');
-    await part('Moments');
-    await bench.finding('plan.no-setup').waitFor();
-    await part('Room');
-    await press('Add a setup');
-    await page.getByRole('group', { name: 'The room from above' }).waitFor();
-    await bench.finding('plan.sharp').waitFor();
-    await part('Order');
-    expect(await page.locator('[data-knot]').count()).toBe(4);
-    await press('Timetable (calendar)');
-    await page.getByText(/Give the day a date first/).waitFor();
+    const second = page.locator('[data-plan]').nth(1);
+    await second.getByRole('combobox', { name: /^Setup of/ }).click();
+    await page.getByRole('option', { name: 'Setup 2' }).click();
+    await bench.settled();
+    await part(bench, 'Order');
+    // Plate, left, right and plate of each.
+    await expect.poll(() => page.locator('[data-knot]').count()).toBe(8);
+    await bench.undo();
+    await expect.poll(() => page.locator('[data-knot]').count()).toBe(6);
+  });
+
+  test('moves a mark and a knot by every press, however quick', async ({ open }) => {
+    const bench = await withPlan(open);
+    const { page } = bench;
+    await part(bench, 'Room');
+    const mark = page.getByRole('group', { name: 'The room from above' }).locator('[data-mark=Left]');
+    const x = async () => {
+      const [left] = (await bench.records()).filter((one) => one.kind === 'mark' && one.name === 'Left');
+      return (left as unknown as { x: number }).x;
+    };
+    const before = await x();
+    await mark.evaluate((one) => {
+      for (let press = 0; press < 3; press++)
+        one.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowLeft', bubbles: true }));
+    });
+    await bench.settled();
+    expect(await x()).toBeCloseTo(before - 0.15, 6);
+    await part(bench, 'Order');
+    const order = () =>
+      page.locator('[data-knot]').evaluateAll((all) => all.map((one) => one.getAttribute('data-knot')));
+    const at = (await order()).indexOf('The pose');
+    await page
+      .locator('[data-knot]')
+      .nth(at)
+      .evaluate((one) => {
+        for (let press = 0; press < 2; press++)
+          one.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }));
+      });
+    await expect.poll(async () => (await order()).indexOf('The pose')).toBe(at + 2);
   });
 });

@@ -1,10 +1,27 @@
-import type { Browser, BrowserContext, Download, Page } from 'playwright-core';
+import axe from 'axe-core';
+import type { Browser, BrowserContext, Download, Locator, Page } from 'playwright-core';
 import { expect } from 'vitest';
 import type { Song } from '@/core/model/records';
 import type { BeatGrid } from '@/core/time/grid';
 import type { StoredRecord } from '@/store/db';
+import { lay, type Heavy, type Seed } from './seeds';
 
-/** A person at the bench: opens it, makes a project of their own, works, waits. */
+export const desktop = { width: 1280, height: 800 };
+export const phone = { width: 390, height: 844 };
+export type Station = 'Song' | 'Plan' | 'Shoot' | 'Match' | 'Build' | 'Deliver';
+
+/** How a bench is opened. */
+export type Opening = {
+  size?: { width: number; height: number };
+  /** what the store holds beforehand; without one it is the first visit */
+  seed?: Seed;
+  /** large tables of the seed that are wanted */
+  keep?: readonly Heavy[];
+  /** the rest of the address: "station=build" */
+  at?: string;
+};
+
+/** A person at the bench: opens it, works, waits. Each has a browser profile of their own. */
 export class BenchPage {
   readonly errors: string[] = [];
 
@@ -23,76 +40,110 @@ export class BenchPage {
   static async open(
     browser: Browser,
     url: string,
-    size = { width: 1280, height: 800 },
-    hasTouch = false,
+    { size = desktop, seed, keep = [], at = '' }: Opening,
   ): Promise<BenchPage> {
-    const context = await browser.newContext({ viewport: size, acceptDownloads: true, hasTouch });
+    const context = await browser.newContext({
+      viewport: size,
+      acceptDownloads: true,
+      hasTouch: size.width < 600,
+    });
+    context.setDefaultTimeout(120_000);
     const page = await context.newPage();
     const bench = new BenchPage(context, page);
-    await page.goto(url);
-    await page.locator('[data-ribbon]').first().waitFor({ timeout: 120_000 });
+    if (seed) await lay(page, url, seed, keep);
+    await page.goto(seed ? `${url}/?project=${seed.project}&${at}` : url);
+    await page.locator('[data-bench]').waitFor();
     return bench;
   }
 
-  /** Another page of the same person, as after a page was lost. */
-  async another(address: string): Promise<BenchPage> {
+  /** Another page of the same person: a second tab, or one after a page was lost. */
+  async another(address = this.page.url()): Promise<BenchPage> {
     const page = await this.context.newPage();
     const bench = new BenchPage(this.context, page);
     await page.goto(address);
+    await page.locator('[data-bench]').waitFor();
     return bench;
-  }
-
-  async ownProject(): Promise<void> {
-    await this.page.keyboard.press('Control+k');
-    await this.page.getByLabel('Search what can be done').fill('project of your own');
-    await this.page.keyboard.press('Enter');
-    await this.page.getByText('Lay a song on the bench').waitFor();
   }
 
   async bringIn(...files: string[]): Promise<void> {
     await this.page.getByTestId('files').setInputFiles(files);
   }
 
-  async go(station: 'Song' | 'Plan' | 'Shoot' | 'Match' | 'Build' | 'Deliver'): Promise<void> {
+  async go(station: Station): Promise<void> {
     await this.page
       .getByRole('navigation', { name: 'Stations' })
       .getByRole('button', { name: station })
       .click();
   }
 
-  /** Waits until nothing is being measured, solved or rendered any more. */
-  async settled(): Promise<void> {
-    const idle = () =>
-      this.page.waitForFunction(() => !document.querySelector('[role=progressbar]'), null, {
-        timeout: 400_000,
-        polling: 200,
-      });
-    // Work follows work: it is over when it stays away for a moment.
-    await idle();
-    await this.page.waitForTimeout(1200);
-    await idle();
+  /** Presses a button by its whole name, the first one where several have it. */
+  press(name: string): Promise<void> {
+    return this.page.getByRole('button', { name, exact: true }).first().click();
   }
 
-  finding(code: string) {
+  /** Types into a quantity of a sentence. */
+  async type(field: string, text: string): Promise<void> {
+    await this.number(field).focus();
+    await this.page.keyboard.press('Enter');
+    await this.page.keyboard.type(text);
+    await this.page.keyboard.press('Enter');
+  }
+  number(field: string): Locator {
+    return this.page.getByRole('spinbutton', { name: field, exact: true });
+  }
+
+  async undo(times = 1): Promise<void> {
+    for (let step = 0; step < times; step++) await this.page.keyboard.press('Control+z');
+    await this.settled();
+  }
+
+  /** Waits until all that was asked for is on the screen and no work is left to do. The page says so itself. */
+  async settled(): Promise<void> {
+    await this.page.locator('[data-bench=settled]').waitFor({ timeout: 400_000 });
+  }
+
+  finding(code: string): Locator {
     return this.page.locator(`[data-finding="${code}"]`);
   }
 
   async save(button: string): Promise<Download> {
     const download = this.page.waitForEvent('download');
-    await this.page.getByRole('button', { name: button, exact: true }).first().click();
+    await this.press(button);
     return download;
+  }
+
+  /** What axe-core finds once nothing on the page moves any more. */
+  async audit(): Promise<string[]> {
+    await this.page.evaluate(
+      `Promise.all(document.getAnimations().map((one) => one.finished.catch(() => undefined))).then(() => undefined)`,
+    );
+    if (!(await this.page.evaluate(`'axe' in globalThis`))) await this.page.evaluate(axe.source);
+    return this.page.evaluate(`axe
+      .run(document, { resultTypes: ['violations'], preload: false })
+      .then(({ violations }) => violations.map(({ id, nodes }) => id + ': ' + nodes[0].html.slice(0, 160)))`);
+  }
+
+  /** By how many pixels the page is wider than its window. */
+  overflow(): Promise<number> {
+    return this.page.evaluate('document.documentElement.scrollWidth - innerWidth');
   }
 
   /** The records of the open project as the page keeps them. */
   records(): Promise<StoredRecord[]> {
+    return this.rows('records') as Promise<StoredRecord[]>;
+  }
+
+  /** Rows of a table that belong to the open project, with typed arrays as plain lists. */
+  rows(table: string): Promise<unknown[]> {
     return this.page.evaluate(`(async () => {
       const open = indexedDB.open('fickle-ribbon');
       await new Promise((done) => (open.onsuccess = done));
-      const get = open.result.transaction('records').objectStore('records').getAll();
+      const get = open.result.transaction('${table}').objectStore('${table}').getAll();
       await new Promise((done) => (get.onsuccess = done));
       open.result.close();
-      return get.result.filter((one) => location.search.includes(one.project));
-    })()`) as Promise<StoredRecord[]>;
+      const mine = get.result.filter((one) => location.search.includes(one.project));
+      return JSON.parse(JSON.stringify(mine, (_, one) => (ArrayBuffer.isView(one) ? [...one] : one)));
+    })()`);
   }
 
   /** The grid as the page keeps it. */
@@ -103,6 +154,7 @@ export class BenchPage {
     return songs.sort((a, b) => b.created - a.created)[0].grid as BeatGrid;
   }
 
+  /** Ends the visit; nothing may have gone wrong in the page meanwhile. */
   async close(): Promise<void> {
     await this.context.close();
     expect(this.errors).toEqual([]);

@@ -1,9 +1,25 @@
-import type { Browser } from 'playwright-core';
 import type { Log } from '@/core/model/shoot-records';
-import type { StoredRecord } from '@/store/db';
-import { BenchPage } from './bench-page';
+import { createClone } from '@/store/commands/moments';
+import { addSetup } from '@/store/commands/plan';
+import { laySeconds } from '@/store/commands/song';
+import type { Store, StoredRecord } from '@/store/db';
+import { phone, type BenchPage, type Opening } from './bench-page';
+import { seeded, type Seed } from './seeds';
 
-export const phone = { width: 390, height: 844 };
+/** One clone of fifteen seconds on a ruler of seconds. */
+export const ruled = async (store: Store, project: string): Promise<string> => {
+  await laySeconds(store, project);
+  return createClone(store, project, 0, 15);
+};
+
+/** A film with one clone, to be filmed in one setup: plate, left, right, plate. */
+export const planned = (): Promise<Seed> =>
+  seeded(async (store, project) => {
+    await ruled(store, project);
+    await addSetup(store, project);
+  });
+
+type Part = 'Board' | 'Camera' | 'Practice' | 'Carry';
 
 /** What people do on the set, said once. */
 export class FilmSet {
@@ -12,51 +28,55 @@ export class FilmSet {
     return this.bench.page;
   }
 
-  /** A project of one's own with one clone, filmed in one setup: plate, left, right, plate. */
-  static async planned(browser: Browser, url: string, size = phone): Promise<FilmSet> {
-    const bench = await BenchPage.open(browser, url, size, size === phone);
-    const { page } = bench;
-    const press = (name: string) => page.getByRole('button', { name, exact: true }).first().click();
-    await bench.ownProject();
-    await press('Work without a song');
-    await press('Moment here');
-    await bench.go('Plan');
-    await press('Room');
-    await press('Add a setup');
-    await page.getByRole('group', { name: 'The room from above' }).waitFor();
-    await bench.go('Shoot');
-    await page.locator('[data-row]').nth(3).waitFor();
-    return new FilmSet(bench);
+  /** The Shoot station of a planned film on a phone, with nothing filmed yet. */
+  static async open(open: (how: Opening) => Promise<BenchPage>, how: Opening = {}): Promise<FilmSet> {
+    const seed = how.seed ?? (await planned());
+    const set = new FilmSet(await open({ size: phone, at: 'station=shoot', ...how, seed }));
+    await set.bench.settled();
+    return set;
   }
 
-  async part(name: 'Board' | 'Camera' | 'Practice' | 'Carry'): Promise<void> {
-    const parts = this.page.getByRole('group', { name: 'Parts of this station' });
-    await parts.getByRole('button', { name, exact: true }).click();
+  async part(name: Part): Promise<void> {
+    const button = this.page
+      .getByRole('group', { name: 'Parts of this station' })
+      .getByRole('button', { name, exact: true });
+    await button.click();
+    await button.and(this.page.locator('[aria-pressed=true]')).waitFor();
   }
 
   /** Chooses a shot on the board by the end of its id. */
   async choose(row: string): Promise<void> {
     await this.part('Board');
-    await this.page.locator(`[data-row$="${row}"]`).click();
+    const chosen = this.page.locator(`[data-row$="${row}"]`);
+    await chosen.click();
+    await chosen.and(this.page.locator('[aria-pressed=true]')).waitFor();
   }
 
   /** Goes to the camera and turns the practice camera on. */
   async camera(): Promise<void> {
     await this.part('Camera');
     await this.page.getByRole('button', { name: 'Practice camera' }).click();
-    await this.page.waitForFunction(() => (document.querySelector('video')?.videoWidth ?? 0) > 0);
-    // The first pictures of the practice set take a moment to be drawn.
-    await this.page.waitForTimeout(1500);
+    await this.page.getByRole('group', { name: 'What goes wrong' }).waitFor();
   }
 
-  /** Records a take of the chosen shot. */
+  /** Records a take of the chosen shot that is at least so many seconds long. */
   async record(seconds: number, during?: () => Promise<void>): Promise<void> {
     await this.page.getByRole('button', { name: /^Record take/ }).click();
-    await this.page.getByRole('button', { name: /^Stop take/ }).waitFor();
-    await this.page.waitForTimeout(seconds * 1000);
+    await this.ran(seconds);
     await during?.();
     await this.page.getByRole('button', { name: /^Stop take/ }).click();
-    await this.page.getByRole('button', { name: /^Record take/ }).waitFor({ timeout: 60_000 });
+    await this.page.getByRole('button', { name: /^Record take/ }).waitFor();
+  }
+
+  /** Waits until the running take says that it is so long. */
+  async ran(seconds: number): Promise<void> {
+    const ran = this.page.locator('[data-ran]');
+    await ran.waitFor();
+    await this.page.waitForFunction(
+      (least) => Number(document.querySelector('[data-ran]')?.getAttribute('data-ran')) >= least,
+      seconds,
+      { polling: 100 },
+    );
   }
 
   async rate(rating: 'Good' | 'Maybe' | 'No'): Promise<void> {
@@ -73,14 +93,14 @@ export class FilmSet {
 
   /** Waits until the watch says so. */
   async told(code: string): Promise<void> {
-    await this.page.locator(`[data-watch="${code}"]`).waitFor({ timeout: 60_000 });
+    await this.page.locator(`[data-watch="${code}"]`).waitFor();
   }
 
   /** A take by hand, on the slate. */
   async slate(seconds: number): Promise<void> {
     await this.page.getByRole('button', { name: /^Slate take/ }).click();
-    await this.page.getByRole('button', { name: /^Begin take/ }).click({ timeout: 60_000 });
-    await this.page.waitForTimeout(seconds * 1000);
+    await this.page.getByRole('button', { name: /^Begin take/ }).click();
+    await this.ran(seconds);
     await this.page.getByRole('button', { name: /^Stop/ }).click();
     await this.page.getByRole('button', { name: /^Slate take/ }).waitFor();
   }
@@ -106,8 +126,8 @@ export class FilmSet {
     await this.bench.go('Shoot');
     await this.part('Carry');
     await this.page.getByTestId('carried').setInputFiles(path);
-    const toast = this.page.locator('[data-sonner-toast]').first();
-    await toast.waitFor({ timeout: 60_000 });
-    return toast.innerText();
+    const told = this.page.locator('[data-sonner-toast]', { hasText: /is merged|was here already/ }).first();
+    await told.waitFor();
+    return told.innerText();
   }
 }

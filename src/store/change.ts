@@ -34,6 +34,29 @@ async function nextStamp(store: Store): Promise<string> {
   return store.clock.next();
 }
 
+/**
+ * Runs a step in a transaction of its own. The step counts as the newest before others can read what it wrote: a
+ * reader that sees it newest waits for the transaction, and so sees all of it.
+ */
+async function stepping<Made extends { id: string } | null>(
+  store: Store,
+  project: string,
+  work: () => Promise<Made>,
+): Promise<Made> {
+  const before = store.latest.get(project);
+  try {
+    return await store.transaction('rw', store.records, store.commands, store.measures, async () => {
+      const made = await work();
+      if (made) store.latest.set(project, made.id);
+      return made;
+    });
+  } catch (error) {
+    if (before === undefined) store.latest.delete(project);
+    else store.latest.set(project, before);
+    throw error;
+  }
+}
+
 /** What is to be changed: known beforehand, or worked out from the records as they are inside the transaction. */
 export type Edits = readonly Edit[] | ((now: Arranged) => readonly Edit[] | Promise<readonly Edit[]>);
 
@@ -52,7 +75,7 @@ export async function change(
   automatic = false,
 ): Promise<Command | null> {
   const gesture = store.gestureNow();
-  const made = await store.transaction('rw', store.records, store.commands, store.measures, async () => {
+  return stepping(store, project, async () => {
     const wanted = typeof edits === 'function' ? await edits(await readRecords(store, project)) : edits;
     const ops: FieldOp[] = [];
     for (const edit of wanted) {
@@ -77,8 +100,6 @@ export async function change(
     await store.commands.add(command);
     return command;
   });
-  if (made) store.latest.set(project, made.id);
-  return made;
 }
 
 /**
@@ -118,7 +139,7 @@ function netOps(commands: readonly Command[]): FieldOp[] {
 }
 
 async function step(store: Store, project: string, way: 'undo' | 'redo'): Promise<Command | null> {
-  const made = await store.transaction('rw', store.records, store.commands, async () => {
+  const made = await stepping(store, project, async () => {
     const commands = await store.commands.where({ project }).sortBy('id');
     const targets = historyOf(commands)[way];
     const target = targets.at(-1);
@@ -141,9 +162,8 @@ async function step(store: Store, project: string, way: 'undo' | 'redo'): Promis
     const command: Command = { id: await nextStamp(store), project, label: target.label, ops, ...link };
     await write(store, ops, command.id);
     await store.commands.add(command);
-    return { target, command };
+    return { target, id: command.id };
   });
-  if (made) store.latest.set(project, made.command.id);
   return made?.target ?? null;
 }
 

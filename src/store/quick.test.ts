@@ -92,8 +92,15 @@ describe('quick presses build on each other', () => {
   });
 
   it('names two moments, two copies and two setups apart', async () => {
-    const [first] = await Promise.all([createClone(store, project, 0, 4), createClone(store, project, 8, 12)]);
-    await Promise.all([copyMoment(store, project, first), addSetup(store, project), addSetup(store, project)]);
+    const [first] = await Promise.all([
+      createClone(store, project, 0, 4),
+      createClone(store, project, 8, 12),
+    ]);
+    await Promise.all([
+      copyMoment(store, project, first),
+      addSetup(store, project),
+      addSetup(store, project),
+    ]);
     const { moments, setups, marks } = await film.read();
     expect(moments.map(({ name }) => name).sort()).toEqual([
       'Meets herself',

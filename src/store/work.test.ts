@@ -107,7 +107,12 @@ describe('work follows from what is stored', () => {
     await setMoment(store, project, moment, 'Tap', { 'settings.leftTap': { time: 1, at: [0.2, 0.5] } });
     const found = await task();
     // Eight beats of half a second at 24000/1001: 95.9 frames; the copy appears after a bar.
-    expect(found).toMatchObject({ from: 48, until: 96, delivery: { width: 1280, height: 720 }, outline: null });
+    expect(found).toMatchObject({
+      from: 48,
+      until: 96,
+      delivery: { width: 1280, height: 720 },
+      outline: null,
+    });
     expect(found?.left.tap).toMatchObject({ at: [0.2, 0.5] });
     expect(found?.right.tap).toBeNull();
     expect(found?.left.corrected).not.toEqual(found?.left.layer);
@@ -136,7 +141,11 @@ describe('findings of what is stored', () => {
     await film.measured('plate', taken(), false);
     expect(await codes('match')).toEqual(['take.cut-off']);
     await store.media.update('m-one', {
-      probe: { duration: 10, video: { codec: 'avc', size: { width: 1280, height: 720 }, turned: 90, rate: 24 }, audio: null },
+      probe: {
+        duration: 10,
+        video: { codec: 'avc', size: { width: 1280, height: 720 }, turned: 90, rate: 24 },
+        audio: null,
+      },
     });
     const uneven = Float64Array.from({ length: 240 }, (_, index) => index / 24 + (index > 99 ? 0.05 : 0));
     await film.measured('one', taken({ times: uneven }));

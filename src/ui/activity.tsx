@@ -14,11 +14,7 @@ const unheard = () => () => undefined;
 export function ActivityStrip({ runner }: { runner: Runner | null }) {
   const { snapshot, attempt } = useBench();
   const activity = useSyncExternalStore(runner?.subscribe ?? unheard, runner?.current ?? nothing, nothing);
-  const unwritten = useSyncExternalStore(
-    runner?.subscribe ?? unheard,
-    runner?.notWrittenDown ?? none,
-    none,
-  );
+  const unwritten = useSyncExternalStore(runner?.subscribe ?? unheard, runner?.notWrittenDown ?? none, none);
   const halted = [...snapshot.halted.values(), ...unwritten].filter(
     (one) => one.reason === 'cancelled' || one.reason.message !== '',
   );
@@ -37,7 +33,11 @@ export function ActivityStrip({ runner }: { runner: Runner | null }) {
             {activity.left === null ? 'working out the time' : `${Math.ceil(activity.left)} s left`}
             {activity.waiting > 0 ? ` · ${activity.waiting} more` : ''}
           </span>
-          <button type="button" className="knob" onClick={() => attempt(async () => runner?.cancel(activity.key))}>
+          <button
+            type="button"
+            className="knob"
+            onClick={() => attempt(async () => runner?.cancel(activity.key))}
+          >
             Cancel
           </button>
         </div>

@@ -34,7 +34,9 @@ function FindingNote({ finding }: { finding: Finding }) {
         <button
           type="button"
           className="font-semibold underline underline-offset-2 pointer-coarse:min-h-11"
-          onClick={() => attempt(() => applyFix(store, snapshot.project.id, finding.fix as NonNullable<Finding['fix']>))}
+          onClick={() =>
+            attempt(() => applyFix(store, snapshot.project.id, finding.fix as NonNullable<Finding['fix']>))
+          }
         >
           {fix}
         </button>

@@ -6,7 +6,7 @@ import { TestFilm } from '@/store/__tests__/film';
 import { importFiles } from './import-files';
 
 const video = { codec: 'avc', size: { width: 1920, height: 1080 }, turned: 0, rate: 25 };
-const probes: Record<string, unknown> = {
+const probes: Record<string, object> = {
   clip: { duration: 8, video, audio: null },
   upright: { duration: 8, video: { ...video, size: { width: 607, height: 1080 }, rate: 29.97 }, audio: null },
   song: { duration: 60, video: null, audio: { codec: 'opus' } },
@@ -40,7 +40,10 @@ describe('bringing files in', () => {
     const outcomes = await bring(files);
     expect(outcomes.map(({ outcome }) => outcome)).toEqual(['take', 'take', 'song']);
     const { takes, project, song } = await film.read();
-    expect(takes.map(({ name, role }) => `${name}: ${role}`)).toEqual(['Bench left 1: left', 'Upright: none']);
+    expect(takes.map(({ name, role }) => `${name}: ${role}`)).toEqual([
+      'Bench left 1: left',
+      'Upright: none',
+    ]);
     expect(project).toMatchObject({ width: 1920, height: 1080, rate: { num: 25, den: 1 } });
     expect(song?.media).toBeTruthy();
     expect(ended).toHaveBeenCalledTimes(1);
@@ -56,14 +59,17 @@ describe('bringing files in', () => {
     expect(told).toMatchObject({ outcome: 'problem', message: expect.stringContaining('letter.mp4') });
     const [row] = (await film.read()).media.values();
     expect(row.problem?.code).toBe('media.not-media');
-    probeFile.mockResolvedValueOnce(probes.clip);
+    probeFile.mockResolvedValueOnce(probes.clip as object);
     expect((await bring([file('letter.mp4', 'Dear bench')]))[0].outcome).toBe('take');
   });
 
   it('knows a file again, and brings a take back that was taken out', async () => {
     await bring([file('left.mp4', 'clip')]);
     const [{ id }] = (await film.read()).takes;
-    expect((await bring([file('another name.mp4', 'clip')]))[0]).toMatchObject({ outcome: 'known', record: id });
+    expect((await bring([file('another name.mp4', 'clip')]))[0]).toMatchObject({
+      outcome: 'known',
+      record: id,
+    });
     await removeTake(film.store, film.project, id);
     await bring([file('left.mp4', 'clip')]);
     expect((await film.read()).takes).toHaveLength(1);

@@ -41,12 +41,13 @@ export class Rehearsal {
   }
 
   /**
-   * Watches one take from `from` until something is told or six seconds are over.
+   * Watches one take from `from` until something is told, or it is over: after six seconds and ten looks, as in a
+   * round.
    * @param apart seconds between two checks
    */
   take({ fault, at, role, take }: RoundTake, from: number, apart: number) {
     const watch = new LiveWatch(frame, delivery);
-    for (let time = from; time < 6; time += apart) {
+    for (let time = from, looks = 0; time < 6 || looks < 10; time += apart, looks++) {
       const wrong = fault && time >= at ? disturb({ [fault]: time - at }) : disturb({});
       const picture = this.set.frame(role, take, time, this.index++, wrong);
       const told: Finding[] = watch.push(readPicture(this.plate, picture, delivery), time);

@@ -155,13 +155,14 @@ export class PracticeSet {
       const stand = pose.x + by;
       if (wrong.shadow) {
         const seam = practiceSeam * filmSize.width;
-        const over = role === 'left' ? seam + 90 : seam - 90;
+        const way = role === 'left' ? 1 : -1;
+        const over = seam + way * 90;
         canvas.fill(
           [
-            [stand - 26, 652],
-            [stand + 26, 652],
-            [over + 20, 694],
-            [over - 34, 704],
+            [stand - way * 26, 652],
+            [stand + way * 26, 652],
+            [over + way * 20, 694],
+            [over - way * 34, 704],
           ],
           [44, 36, 28],
           0.6,

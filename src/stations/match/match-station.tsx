@@ -84,7 +84,10 @@ export function MatchStation() {
         go({ station: 'build' });
       } else {
         const perBar = snapshot.song?.grid?.beatsPerBar ?? 4;
-        go({ station: 'build', moment: await createClone(store, snapshot.project.id, 8 * perBar, 11 * perBar, pair) });
+        go({
+          station: 'build',
+          moment: await createClone(store, snapshot.project.id, 8 * perBar, 11 * perBar, pair),
+        });
       }
     });
   const about = (take: Take) => findings.match.filter((finding) => finding.where.take === take.id);

@@ -72,7 +72,9 @@ export function SectionList({ grid }: { grid: BeatGrid }) {
           type="button"
           className="knob"
           onClick={() =>
-            attempt(() => addSection(store, snapshot.project.id, barStart(grid, beatOfTime(grid, player.time()) + 0.01)))
+            attempt(() =>
+              addSection(store, snapshot.project.id, barStart(grid, beatOfTime(grid, player.time()) + 0.01)),
+            )
           }
         >
           Section at needle

@@ -97,7 +97,9 @@ export function SongSide({
               max={7}
               show={(value) => `${value} beats`}
               dye="var(--madder)"
-              onChange={(value) => attempt(() => setBeatsPerBar(store, snapshot.project.id, Math.round(value)))}
+              onChange={(value) =>
+                attempt(() => setBeatsPerBar(store, snapshot.project.id, Math.round(value)))
+              }
             />{' '}
             to a bar
           </>
@@ -200,7 +202,9 @@ function ChosenMoment() {
           label={`Kind of ${moment.name}`}
           value={moment.recipe}
           options={kindOptions}
-          onChange={(kind) => attempt(() => setKind(store, snapshot.project.id, moment.id, kind as MomentKind))}
+          onChange={(kind) =>
+            attempt(() => setKind(store, snapshot.project.id, moment.id, kind as MomentKind))
+          }
         />
         .
       </p>
@@ -224,7 +228,9 @@ function ChosenMoment() {
         <button
           type="button"
           className="knob"
-          onClick={() => attempt(async () => go({ moment: await copyMoment(store, snapshot.project.id, moment.id) }))}
+          onClick={() =>
+            attempt(async () => go({ moment: await copyMoment(store, snapshot.project.id, moment.id) }))
+          }
         >
           Copy
         </button>
@@ -297,7 +303,11 @@ function FromHere() {
             >
               Find the rest again
             </button>
-            <button type="button" className="knob" onClick={() => attempt(() => unlockAll(store, snapshot.project.id))}>
+            <button
+              type="button"
+              className="knob"
+              onClick={() => attempt(() => unlockAll(store, snapshot.project.id))}
+            >
               Unlock all
             </button>
           </>

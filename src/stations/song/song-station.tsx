@@ -39,7 +39,11 @@ export function SongStation() {
             <button type="button" className="knob main" onClick={openFiles}>
               Choose files
             </button>
-            <button type="button" className="knob" onClick={() => attempt(() => laySeconds(store, snapshot.project.id))}>
+            <button
+              type="button"
+              className="knob"
+              onClick={() => attempt(() => laySeconds(store, snapshot.project.id))}
+            >
               Work without a song
             </button>
           </div>

@@ -5,11 +5,7 @@ import { setPart } from './plan';
 import { setTake } from './takes';
 
 /** Carries out what a finding offers. @param id of the project */
-export async function applyFix(
-  store: Store,
-  id: string,
-  fix: NonNullable<Finding['fix']>,
-): Promise<void> {
+export async function applyFix(store: Store, id: string, fix: NonNullable<Finding['fix']>): Promise<void> {
   const take = () => (fix.args as { take: string }).take;
   switch (fix.command) {
     case 'steadyTake':

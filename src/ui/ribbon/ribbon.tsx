@@ -182,7 +182,8 @@ export function Ribbon({
       className="block touch-pan-y select-none overflow-visible"
       onPointerDown={(event) => grab(null, setting === 'beats' ? 'beat' : 'new', event)}
       onDoubleClick={(event) => {
-        if (setting === 'beats') attempt(() => firstOfBarAt(store, snapshot.project.id, timeOfBeat(grid, at(event))));
+        if (setting === 'beats')
+          attempt(() => firstOfBarAt(store, snapshot.project.id, timeOfBeat(grid, at(event))));
       }}
       onPointerMove={move}
       onPointerUp={release}

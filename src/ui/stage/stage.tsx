@@ -41,7 +41,8 @@ export function Stage({
         ref={canvas}
         role="img"
         aria-label={label}
-        data-frame={shown ?? ''}
+        data-frame={shown?.frame ?? ''}
+        data-drawn={shown?.count ?? 0}
         className="absolute bg-black"
         style={{ left: frame.left, top: frame.top, width: frame.width, height: frame.height }}
       />

@@ -13,6 +13,9 @@ import { sourcesOf } from '@/workers/sources';
 /** What the stage shows: one picture of layers, or how much two sets of layers differ. */
 export type Showing = { layers: Layer[]; against: Layer[] | null; frame: number };
 
+/** What the canvas shows, and how many pictures were drawn on it until now. */
+export type Shown = { frame: number; count: number };
+
 /**
  * Paints onto a canvas through the painter's worker. While a picture is being made the newest wish waits and
  * older ones are dropped, so that sound never waits for pictures.
@@ -22,12 +25,12 @@ export function usePainter(
   store: Store,
   snapshot: Snapshot,
   showing: Showing,
-): { shown: number | null; problem: CoreError | null } {
+): { shown: Shown | null; problem: CoreError | null } {
   const client = useRef<Client<PainterApi> | null>(null);
   const busy = useRef(false);
   const loaded = useRef('');
   const wish = useRef<(() => Promise<void>) | null>(null);
-  const [shown, setShown] = useState<number | null>(null);
+  const [shown, setShown] = useState<Shown | null>(null);
   const [problem, setProblem] = useState<CoreError | null>(null);
 
   useEffect(() => {
@@ -63,7 +66,7 @@ export function usePainter(
         target.getContext('2d')?.drawImage(bitmap, 0, 0);
       }
       bitmap.close();
-      setShown(frame);
+      setShown((before) => ({ frame, count: (before?.count ?? 0) + 1 }));
       setProblem(null);
     };
     wish.current = paint;

@@ -77,7 +77,9 @@ function MomentNeeds({ planned }: { planned: PlannedMoment }) {
           label={`Kind of ${moment.name}`}
           value={moment.recipe}
           options={kindOptions}
-          onChange={(kind) => attempt(() => setKind(store, snapshot.project.id, moment.id, kind as MomentKind))}
+          onChange={(kind) =>
+            attempt(() => setKind(store, snapshot.project.id, moment.id, kind as MomentKind))
+          }
         />
         <span className="num text-ink2">
           {grid ? `bar ${barAndBeat(grid, moment.start).bar}` : ''} · {seconds.toFixed(2)} s · {frames} frames

@@ -81,7 +81,11 @@ export function NeedsSide() {
               Lay out the usual passes
             </button>
           ) : (
-            <button type="button" className="knob" onClick={() => attempt(() => addPass(store, snapshot.project.id))}>
+            <button
+              type="button"
+              className="knob"
+              onClick={() => attempt(() => addPass(store, snapshot.project.id))}
+            >
               One more pass
             </button>
           )}

@@ -124,7 +124,9 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
             { value: '50', text: '50 Hz' },
             { value: '60', text: '60 Hz' },
           ]}
-          onChange={(value) => attempt(() => setDay(store, snapshot.project.id, { mains: value === '60' ? 60 : 50 }))}
+          onChange={(value) =>
+            attempt(() => setDay(store, snapshot.project.id, { mains: value === '60' ? 60 : 50 }))
+          }
         />{' '}
         flicker by up to <b className="num">{(shutter.flicker * 100).toFixed(0)} %</b>. Steady nearby: 1/
         {shutter.steady} s. 180° is 1/{(1 / exposureOf(180, setup.capture.rate)).toFixed(2)} s. With f/

@@ -34,7 +34,10 @@ export function TakeBar({
     const hear = (event: Event) => {
       const wish = wishOf(event);
       if (wish !== 'take') {
-        if (row) void attempt(() => rateLast(store, snapshot.project.id, { setup: board.setup, shot: row.id }, wish));
+        if (row)
+          void attempt(() =>
+            rateLast(store, snapshot.project.id, { setup: board.setup, shot: row.id }, wish),
+          );
       } else if (running) onStop();
       else if (row && !busy) onBegin();
     };

@@ -51,8 +51,7 @@ export function useRough(board: Board) {
       const trial = trialOf(snapshot, board, moment);
       const task = trial && seamTask(snapshot, trial);
       const ruler = rulerOf(snapshot);
-      if (!trial || !task || !ruler)
-        return none('One of the two sides has no take with a file yet.');
+      if (!trial || !task || !ruler) return none('One of the two sides has no take with a file yet.');
       const layers = clone.build(trial, ruler, materialOf(snapshot, trial).material);
       const media = layers.map((layer) => layer.source.media);
       const sources = await sourcesOf(store, snapshot, media, 'proxies');

@@ -88,7 +88,15 @@ export function CameraPage({
     }
     if (running) note(running, fresh);
   };
-  const watch = useWatch(video, camera, Boolean(camera) && !moving, plate?.pictures ?? null, frame, project, hear);
+  const watch = useWatch(
+    video,
+    camera,
+    Boolean(camera) && !moving,
+    plate?.pictures ?? null,
+    frame,
+    project,
+    hear,
+  );
 
   const recording = useRecording(async (log: Log) => {
     slate.player?.stop();
@@ -229,13 +237,7 @@ export function CameraPage({
       )}
       {practice && <FaultPart practice={practice} onChange={() => void cam.holdAgain()} />}
       <QuickPart plate={plate?.from === 'camera' ? plate.pictures : file} frame={frame} />
-      <MovePart
-        setup={setup.id}
-        video={video}
-        camera={camera}
-        practice={practice}
-        onMoving={setMoving}
-      />
+      <MovePart setup={setup.id} video={video} camera={camera} practice={practice} onMoving={setMoving} />
     </>
   );
   return (

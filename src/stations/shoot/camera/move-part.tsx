@@ -50,7 +50,8 @@ export function MovePart({
     },
     [],
   );
-  const change = (set: Parameters<typeof setMove>[3]) => attempt(() => setMove(store, snapshot.project.id, setup, set));
+  const change = (set: Parameters<typeof setMove>[3]) =>
+    attempt(() => setMove(store, snapshot.project.id, setup, set));
 
   const run = async (anew: boolean) => {
     worker.current ??= openWatch();

@@ -158,6 +158,7 @@ export function SlateScreen({
               <button
                 type="button"
                 className="big flex-1 bg-[#f08a75] !text-[20px] text-[#15182b]"
+                data-ran={Math.floor(ran)}
                 onClick={end}
               >
                 Stop · <span className="num !text-[20px]">{sayLengthOfTake(ran)}</span>

@@ -1,0 +1,101 @@
+import { mkdirSync, existsSync, readFileSync, writeFileSync } from 'node:fs';
+import type { Page } from 'playwright-core';
+import { createProject } from '@/store/commands/projects';
+import { Store } from '@/store/db';
+import { pack, unpack } from './packed';
+
+/** What a browser's store holds before a test begins, each table's rows as text; and the project that is opened. */
+export type Seed = { project: string; tables: Record<string, string> };
+
+/** Tables whose rows are large; a test says which of them it needs. */
+const heavy = ['originals', 'proxies', 'stills'] as const;
+export type Heavy = (typeof heavy)[number];
+
+const schema = () =>
+  new Store().tables.map(({ name, schema: { primKey, indexes } }) => ({
+    name,
+    keyPath: primKey.keyPath ?? null,
+    indexes: indexes.map((index) => ({ name: index.name, keyPath: index.keyPath ?? null })),
+  }));
+
+/** A function's words for a page; what runs TypeScript may name functions through a helper that pages lack. */
+const inPage = (one: { name: string }) => `const __name = (named) => named; const ${one.name} = ${one};`;
+
+let count = 0;
+
+/** A project made by the application's own commands, without a browser. */
+export async function seeded(
+  fill: (store: Store, project: string) => Promise<unknown> = async () => undefined,
+  name = 'My film',
+): Promise<Seed> {
+  const store = new Store(`seed-${count++}`);
+  const project = await createProject(store, name);
+  await fill(store, project);
+  const tables: Record<string, string> = {};
+  for (const table of store.tables) tables[table.name] = await pack(await table.toArray());
+  store.close();
+  return { project, tables };
+}
+
+/** Everything that the page's store holds; the project that it shows is opened. */
+export async function taken(page: Page): Promise<Seed> {
+  const project = new URL(page.url()).searchParams.get('project') ?? '';
+  const tables = (await page.evaluate(`(async () => {
+    ${inPage(pack)}
+    const open = indexedDB.open('fickle-ribbon');
+    await new Promise((done) => (open.onsuccess = done));
+    const tables = {};
+    for (const name of open.result.objectStoreNames) {
+      const get = open.result.transaction(name).objectStore(name).getAll();
+      await new Promise((done) => (get.onsuccess = done));
+      tables[name] = await pack(get.result);
+    }
+    open.result.close();
+    return tables;
+  })()`)) as Record<string, string>;
+  return { project, tables };
+}
+
+/**
+ * Puts a seed into the store of a page that shows nothing of the application yet.
+ * @param keep large tables that the test needs; the others stay empty
+ */
+export async function lay(page: Page, url: string, { tables }: Seed, keep: readonly Heavy[]): Promise<void> {
+  const left = heavy.filter((name) => !keep.includes(name));
+  const wanted = Object.keys(tables).filter((name) => !left.some((one) => one === name));
+  await page.route(`${url}/seed/*`, (route) =>
+    route.fulfill({ body: tables[route.request().url().split('/').pop() ?? ''], contentType: 'text/plain' }),
+  );
+  await page.goto(`${url}/icon.svg`);
+  await page.evaluate(`(async () => {
+    ${inPage(unpack)}
+    const open = indexedDB.open('fickle-ribbon', ${new Store().verno * 10});
+    open.onupgradeneeded = () => {
+      for (const { name, keyPath, indexes } of ${JSON.stringify(schema())}) {
+        const table = open.result.createObjectStore(name, { keyPath });
+        for (const index of indexes) table.createIndex(index.name, index.keyPath);
+      }
+    };
+    await new Promise((done, fail) => { open.onsuccess = done; open.onerror = fail; });
+    for (const name of ${JSON.stringify(wanted)}) {
+      const rows = unpack(await (await fetch('/seed/' + name)).text());
+      if (rows.length === 0) continue;
+      const put = open.result.transaction(name, 'readwrite');
+      for (const row of rows) put.objectStore(name).put(row);
+      await new Promise((done, fail) => { put.oncomplete = done; put.onerror = fail; });
+    }
+    open.result.close();
+  })()`);
+  await page.unroute(`${url}/seed/*`);
+}
+
+/** Keeps what takes long to make for the other tests that need it; made anew for every build. */
+export async function kept(name: string, make: () => Promise<Seed>): Promise<Seed> {
+  const version = /"([0-9a-f]{16})"/.exec(readFileSync('out/sw.js', 'utf8'))?.[1];
+  const file = `.cache/seeds/${version}-${name}.json`;
+  if (existsSync(file)) return JSON.parse(readFileSync(file, 'utf8')) as Seed;
+  const seed = await make();
+  mkdirSync('.cache/seeds', { recursive: true });
+  writeFileSync(file, JSON.stringify(seed));
+  return seed;
+}
