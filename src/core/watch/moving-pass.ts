@@ -10,8 +10,16 @@ type FirstPass = { size: Size; stops: { time: number; luma: Uint8Array }[] };
 /** What a stop of the first pass is compared with, made once it is needed. */
 type Prepared = { index: number; reference: Reference; travel: { perSecond: number; x: number; y: number } };
 
-/** How a later pass lay at one of its times, delivery pixels. `late` in seconds: > 0 where it lags behind. */
-export type PassPoint = { time: number; placement: Placement; move: number; late: number };
+/** How a later pass lay at one of its times, delivery pixels. */
+export type PassPoint = {
+  time: number;
+  placement: Placement;
+  move: number;
+  /** seconds; > 0 where it lags behind */
+  late: number;
+  /** seconds between the pictures of the first pass around it: lateness cannot be told closer than that */
+  apart: number;
+};
 
 /**
  * A pass that repeats a move drifts by a little and may start late. Position within a pass that is free of
@@ -66,7 +74,9 @@ export class MovingPass {
           dy: placement.dy - ahead * speed * along.y,
         }
       : placement;
-    const point = { time, placement: rest, move: cornerMove(rest, seen), late };
+    const around = stops.slice(Math.max(0, near - 1), near + 2).map((stop) => stop.time);
+    const apart = Math.max(0, ...around.slice(1).map((at, index) => at - around[index]));
+    const point = { time, placement: rest, move: cornerMove(rest, seen), late, apart };
     this.points.push(point);
     return point;
   }
@@ -136,7 +146,12 @@ function judge(points: readonly PassPoint[]): Finding[] {
       },
     ];
   const late = middle(fitting.map((point) => point.late));
-  const uneven = Math.max(...fitting.map((point) => Math.abs(point.late - late)));
+  // Where the first pass has few pictures, how it sped up between two of them is not known.
+  const steps = fitting.map((point) => ({
+    off: Math.abs(point.late - late),
+    allowed: Math.max(2 * lateAllowed, point.apart),
+  }));
+  const uneven = steps.reduce((most, step) => (step.off - step.allowed > most.off - most.allowed ? step : most));
   const worst = fitting.reduce((most, point) => (point.move > most.move ? point : most));
   const findings: Finding[] = [];
   if (Math.abs(late) > lateAllowed)
@@ -147,13 +162,13 @@ function judge(points: readonly PassPoint[]): Finding[] {
       measured: { value: late, unit: 'seconds' },
       allowed: { value: lateAllowed, unit: 'seconds' },
     });
-  if (uneven > 2 * lateAllowed)
+  if (uneven.off > uneven.allowed)
     findings.push({
       code: 'pass.uneven',
       severity: 'fix',
       where: {},
-      measured: { value: uneven, unit: 'seconds' },
-      allowed: { value: 2 * lateAllowed, unit: 'seconds' },
+      measured: { value: uneven.off, unit: 'seconds' },
+      allowed: { value: uneven.allowed, unit: 'seconds' },
     });
   const drift = 10 * watchAllowed.move;
   findings.push({

@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { disturb, faultKinds, undisturbed, type PracticeFault } from '../practice/faults';
 import { PracticeSet } from '../practice/practice-set';
 import type { RgbaImage } from '../picture/image';
+import { seeded } from '../random';
 import { inPlace } from '../footage/placement';
 import { LiveWatch, type WatchFrame } from './alarms';
 import { MovingPass } from './moving-pass';
@@ -194,6 +195,27 @@ describe('a move that is repeated', () => {
     const drift = drifting.findings.find(({ code }) => code === 'pass.drift');
     expect(drift?.measured?.value).toBeGreaterThan(4);
     expect(drift?.where.from).toBeGreaterThan(1);
+  });
+
+  /** A push that starts, travels and rests, looked at when a busy machine finds the time. */
+  const busy = (pass: MovingPass, next: () => number, late: (time: number) => number) => {
+    pass.begin();
+    for (let time = 0.05 + 0.2 * next(), check = 0; time < 4; time += 0.15 + 0.45 * next(), check++) {
+      const along = Math.min(2.6, Math.max(0, time - late(time)));
+      const place = { ...inPlace, dx: 9 - 7 * along };
+      pass.push(smallSet.frame('left', 0, time, check, undisturbed, place), time);
+    }
+    return pass.finish().findings.map(({ code }) => code);
+  };
+
+  it('fits however seldom and unevenly a busy machine looks, and still tells what lags', () => {
+    const next = seeded(11);
+    for (let round = 0; round < 4; round++) {
+      const pass = new MovingPass(delivery);
+      expect(busy(pass, next, () => 0)).toEqual(['pass.first']);
+      expect(busy(pass, next, () => 0)).toEqual(['pass.fits']);
+      expect(busy(pass, next, () => 0.3)).toContain('pass.late');
+    }
   });
 
   it('does not take a pass that was hardly begun for the first one', () => {
