@@ -111,7 +111,7 @@ export function PlanStation() {
             aria-label={`Lengths are ${units}. Switch`}
             onClick={() => attempt(() => switchUnits(store, project.id))}
           >
-            {units === 'metric' ? 'cm → in' : 'in → cm'}
+            {units}
           </button>
         </div>
       }
