@@ -3,6 +3,8 @@ import { defineConfig } from 'vitest/config';
 const alias = { '@': new URL('./src', import.meta.url).pathname };
 export default defineConfig({
   test: {
+    // No test may need the one before it; the seed of the order is printed.
+    sequence: { shuffle: { tests: true, files: false } },
     projects: [
       {
         resolve: { alias },
@@ -17,7 +19,6 @@ export default defineConfig({
           hookTimeout: 300_000,
           fileParallelism: false,
           setupFiles: ['fake-indexeddb/auto'],
-          sequence: { shuffle: { tests: true, files: false } },
         },
       },
     ],

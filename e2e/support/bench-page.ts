@@ -13,6 +13,8 @@ export type Station = 'Song' | 'Plan' | 'Shoot' | 'Match' | 'Build' | 'Deliver';
 /** How a bench is opened. */
 export type Opening = {
   size?: { width: number; height: number };
+  /** held with fingers; a phone is, unless said otherwise */
+  touch?: boolean;
   /** what the store holds beforehand; without one it is the first visit */
   seed?: Seed;
   /** large tables of the seed that are wanted */
@@ -40,12 +42,12 @@ export class BenchPage {
   static async open(
     browser: Browser,
     url: string,
-    { size = desktop, seed, keep = [], at = '' }: Opening,
+    { size = desktop, touch = size.width < 600, seed, keep = [], at = '' }: Opening,
   ): Promise<BenchPage> {
     const context = await browser.newContext({
       viewport: size,
       acceptDownloads: true,
-      hasTouch: size.width < 600,
+      hasTouch: touch,
     });
     context.setDefaultTimeout(120_000);
     const page = await context.newPage();

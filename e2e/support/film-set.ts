@@ -70,7 +70,7 @@ export class FilmSet {
 
   /** Waits until the running take says that it is so long. */
   async ran(seconds: number): Promise<void> {
-    const ran = this.page.locator('[data-ran]');
+    const ran = this.page.locator('[data-ran]').first();
     await ran.waitFor();
     await this.page.waitForFunction(
       (least) => Number(document.querySelector('[data-ran]')?.getAttribute('data-ran')) >= least,

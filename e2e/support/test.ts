@@ -19,33 +19,33 @@ type Given = {
 
 export const test = base.extend<Given>({
   server: [
-    async ({}, use) => {
+    async ({}, give) => {
       const server = await startServer();
-      await use(server);
+      await give(server);
       await server.stop();
     },
     { scope: 'file' },
   ],
   browser: [
-    async ({}, use) => {
+    async ({}, give) => {
       const browser = await openBrowser();
-      await use(browser);
+      await give(browser);
       await browser.close();
     },
     { scope: 'file' },
   ],
-  open: async ({ browser, server }, use) => {
+  open: async ({ browser, server }, give) => {
     const benches: BenchPage[] = [];
-    await use(async (how = {}) => {
+    await give(async (how = {}) => {
       const bench = await BenchPage.open(browser, server.url, how);
       benches.push(bench);
       return bench;
     });
     for (const bench of benches) await bench.close();
   },
-  file: async ({}, use) => {
+  file: async ({}, give) => {
     const folder = mkdtempSync(join(tmpdir(), 'ribbon-'));
-    await use((name) => join(folder, name));
+    await give((name) => join(folder, name));
     rmSync(folder, { recursive: true });
   },
 });

@@ -36,12 +36,13 @@ export function useTake(board: Board) {
 
 /** Seconds that a take has run, four times a second. */
 export function useRunning(log: Log | null): number {
-  const [seconds, setSeconds] = useState(0);
+  const [ran, setRan] = useState({ log: '', seconds: 0 });
   useEffect(() => {
     if (!log) return;
-    const tick = () => setSeconds(ranFor(log));
+    const tick = () => setRan({ log: log.id, seconds: ranFor(log) });
     const timer = setInterval(tick, 250);
     return () => clearInterval(timer);
   }, [log]);
-  return log ? seconds : 0;
+  // What is left of the take before is not this take's time.
+  return ran.log === log?.id ? ran.seconds : 0;
 }
