@@ -213,7 +213,7 @@ describe('the demo’s clone', () => {
     const lands = Number(/frame (\d+)/.exec(await page.getByTestId('frame').innerText())?.[1]);
     const canvas = page.locator('canvas');
     await expect.poll(() => canvas.getAttribute('data-frame'), { timeout: 60_000 }).toBe(String(lands));
-    await bench.press('One frame on');
+    await bench.press('+ 1 frame');
     await expect.poll(() => canvas.getAttribute('data-frame'), { timeout: 60_000 }).toBe(String(lands + 1));
     const joined = await canvas.getAttribute('data-drawn');
     await bench.press('Difference');

@@ -151,7 +151,9 @@ function judge(points: readonly PassPoint[]): Finding[] {
     off: Math.abs(point.late - late),
     allowed: Math.max(2 * lateAllowed, point.apart),
   }));
-  const uneven = steps.reduce((most, step) => (step.off - step.allowed > most.off - most.allowed ? step : most));
+  const uneven = steps.reduce((most, step) =>
+    step.off - step.allowed > most.off - most.allowed ? step : most,
+  );
   const worst = fitting.reduce((most, point) => (point.move > most.move ? point : most));
   const findings: Finding[] = [];
   if (Math.abs(late) > lateAllowed)

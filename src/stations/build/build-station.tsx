@@ -296,22 +296,10 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
         <button type="button" className="knob main" onClick={() => void player.toggle()}>
           {playing ? 'Pause' : 'Play'}
         </button>
-        <button
-          type="button"
-          className="knob"
-          aria-label="One frame back"
-          title="One frame back (,)"
-          onClick={() => step(-1)}
-        >
+        <button type="button" className="knob" title="One frame back (,)" onClick={() => step(-1)}>
           − 1 frame
         </button>
-        <button
-          type="button"
-          className="knob"
-          aria-label="One frame on"
-          title="One frame on (.)"
-          onClick={() => step(1)}
-        >
+        <button type="button" className="knob" title="One frame on (.)" onClick={() => step(1)}>
           + 1 frame
         </button>
         <button

@@ -210,7 +210,6 @@ function Crossing({
   return (
     <button
       type="button"
-      aria-label={said}
       aria-pressed={chosen}
       title={said}
       data-pair={name}
@@ -218,10 +217,12 @@ function Crossing({
       onDoubleClick={onUse}
       className={`flex min-h-[64px] flex-col justify-between gap-1.5 bg-raised px-2.5 py-2 text-left ${chosen ? 'outline-[2.5px] outline-ink' : 'outline outline-1 outline-line'}`}
     >
+      <span className="sr-only">{name}: </span>
       <span className="flex w-full flex-col gap-1">
         {bars.map((bar) => (
           <span key={bar.key} className="flex items-center gap-1.5">
             <span className="w-11 text-[10px] leading-none text-ink2">{bar.name}</span>
+            <span className="sr-only">{score ? Math.round(score[bar.key] * 100) : 'not compared yet'}, </span>
             <span
               className="h-[5px]"
               style={{ width: `${(score?.[bar.key] ?? 0) * 65}%`, background: bar.dye }}
@@ -229,7 +230,10 @@ function Crossing({
           </span>
         ))}
       </span>
-      <span className="num !text-[15px]">{score ? Math.round(score.score * 100) : '…'}</span>
+      <span className="num !text-[15px]">
+        {score ? Math.round(score.score * 100) : '…'}
+        <span className="sr-only">{score ? ' of 100' : ''}</span>
+      </span>
     </button>
   );
 }
