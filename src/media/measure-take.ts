@@ -166,7 +166,7 @@ export async function measureTake(
       times.push(time);
       const same = proxySize.width === analysis.width && proxySize.height === analysis.height;
       await writer.addPicture(
-        resizeYuv(picture, proxySize, same ? luma : undefined),
+        resizeYuv(picture, proxySize, same ? { luma } : {}),
         Math.max(0, time),
         duration,
       );

@@ -98,9 +98,18 @@ export function rgbaToYuv(image: RgbaImage, kind: YuvKind = bt709): YuvImage {
   return out;
 }
 
+/** True where two pictures' codes mean the same light. */
+export const sameKind = (a: YuvKind, b: YuvKind): boolean =>
+  a.matrix === b.matrix && a.fullRange === b.fullRange;
+
 /** A plane shrunk by a whole factor, by plain means. */
-function shrinkWhole(source: Uint8Array, width: number, factor: number, to: Size): Uint8Array {
-  const out = new Uint8Array(to.width * to.height);
+function shrinkWhole(
+  source: Uint8Array,
+  width: number,
+  factor: number,
+  to: Size,
+  out: Uint8Array,
+): Uint8Array {
   const scale = 1 / (factor * factor);
   const sums = new Uint16Array(to.width);
   for (let row = 0; row < to.height; row++) {
@@ -119,15 +128,25 @@ function shrinkWhole(source: Uint8Array, width: number, factor: number, to: Size
   return out;
 }
 
-/** A plane shrunk (or grown) by the mean of what each new pixel covers. */
-export function resizePlane(source: Uint8Array, from: Size, to: Size): Uint8Array {
-  if (from.width === to.width && from.height === to.height) return source.slice(0, from.width * from.height);
+/**
+ * A plane shrunk (or grown) by the mean of what each new pixel covers.
+ * @param out painted over and returned; its length is that of the new plane
+ */
+export function resizePlane(
+  source: Uint8Array,
+  from: Size,
+  to: Size,
+  out: Uint8Array = new Uint8Array(to.width * to.height),
+): Uint8Array {
+  if (from.width === to.width && from.height === to.height) {
+    out.set(source.subarray(0, out.length));
+    return out;
+  }
   const stepX = from.width / to.width;
   const stepY = from.height / to.height;
   // Sixteen bits hold the sum of 16 × 16 pixels.
   if (stepX === stepY && Number.isInteger(stepX) && stepX <= 16)
-    return shrinkWhole(source, from.width, stepX, to);
-  const out = new Uint8Array(to.width * to.height);
+    return shrinkWhole(source, from.width, stepX, to, out);
   const sums = new Float64Array(from.width + 1);
   const before = new Float64Array(from.width + 2);
   for (let row = 0; row < to.height; row++) {
@@ -154,16 +173,24 @@ export function resizePlane(source: Uint8Array, from: Size, to: Size): Uint8Arra
   return out;
 }
 
-/** A video picture at another size; `luma` where it was shrunk already. */
-export function resizeYuv(image: YuvImage, to: Size, luma?: Uint8Array): YuvImage {
+/**
+ * A video picture at another size.
+ * @param given planes of that size: `luma` where it was shrunk already, `into` to paint over instead of new ones
+ */
+export function resizeYuv(
+  image: YuvImage,
+  to: Size,
+  { luma, into }: { luma?: Uint8Array; into?: YuvImage } = {},
+): YuvImage {
   const from = { width: half(image.width), height: half(image.height) };
   const chroma = { width: half(to.width), height: half(to.height) };
   return {
     ...image,
-    ...to,
-    y: luma ?? resizePlane(image.y, image, to),
-    u: resizePlane(image.u, from, chroma),
-    v: resizePlane(image.v, from, chroma),
+    width: to.width,
+    height: to.height,
+    y: luma ?? resizePlane(image.y, image, to, into?.y),
+    u: resizePlane(image.u, from, chroma, into?.u),
+    v: resizePlane(image.v, from, chroma, into?.v),
   };
 }
 
