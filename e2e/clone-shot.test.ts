@@ -171,7 +171,7 @@ describe('the demo’s clone', () => {
   test('finds the bumped take and the light change at the first visit, and nothing in the good takes', async ({
     open,
   }) => {
-    const bench = await open({ seed: await demoFilm(open), at: 'station=match' });
+    const bench = await open({ seed: demoFilm(), at: 'station=match' });
     await bench.settled();
     const texts = await bench.page.locator('[data-severity=stop], [data-severity=fix]').allInnerTexts();
     expect(texts).toHaveLength(2);
@@ -182,7 +182,7 @@ describe('the demo’s clone', () => {
   });
 
   test('keeps the performer that is tapped, drags the join by keys, and takes it back', async ({ open }) => {
-    const bench = await open({ seed: await demoFilm(open), ...built });
+    const bench = await open({ seed: demoFilm(), ...built });
     const { page } = bench;
     await bench.press('To the landing');
     await bench.press('Right');
@@ -205,7 +205,7 @@ describe('the demo’s clone', () => {
   });
 
   test('survives a reload in the middle, steps frame by frame and shows the difference', async ({ open }) => {
-    const bench = await open({ seed: await demoFilm(open), ...built });
+    const bench = await open({ seed: demoFilm(), ...built });
     const { page } = bench;
     await page.reload();
     await page.getByTestId('sentence').waitFor();
@@ -223,7 +223,7 @@ describe('the demo’s clone', () => {
 
   test('writes MOV and WebM, chosen with the keyboard alone', async ({ open, file }) => {
     const keep = ['originals', 'proxies', 'stills'] as const;
-    const bench = await open({ seed: await demoFilm(open), keep, at: 'station=deliver' });
+    const bench = await open({ seed: demoFilm(), keep, at: 'station=deliver' });
     const { page } = bench;
     const kind = page.getByRole('combobox', { name: 'Kind of file' });
     for (const [name, key] of [

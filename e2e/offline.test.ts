@@ -29,8 +29,8 @@ async function cutOff(
 }
 
 describe('with the network cut after the first visit', () => {
-  test('the whole job is done on a phone-sized screen, after a reload too', async ({ browser, open }) => {
-    const song = await songFilm(open);
+  test('the whole job is done on a phone-sized screen, after a reload too', async ({ browser }) => {
+    const song = songFilm();
     const bench = await cutOff(browser, async () => song, 'station=match');
     const { page } = bench;
     await bench.bringIn(demo('bench-plate-start.mp4'), demo('bench-left-1.mp4'), demo('bench-right-1.mp4'));

@@ -16,7 +16,7 @@ const withPlan = async (
   part: 'needs' | 'room' | 'numbers' | 'order' | 'along',
   how: Opening = {},
 ) => {
-  const bench = await open({ seed: await demoFilm(open), at: `station=plan&part=${part}`, ...how });
+  const bench = await open({ seed: demoFilm(), at: `station=plan&part=${part}`, ...how });
   await bench.settled();
   return bench;
 };

@@ -23,7 +23,7 @@ const met = ({ beats }: BeatGrid) =>
 type Open = (how?: Opening) => Promise<BenchPage>;
 /** The Song station with the demo's song. @param keep its sound as well, to play it */
 const withSong = async (open: Open, sound = false): Promise<BenchPage> =>
-  open({ seed: await songFilm(open), keep: sound ? ['proxies'] : [], at: 'station=song' });
+  open({ seed: songFilm(), keep: sound ? ['proxies'] : [], at: 'station=song' });
 const moments = (page: Page) => page.locator('[data-moment]');
 const labelOf = (page: Page, index: number) => moments(page).nth(index).getAttribute('aria-label');
 /** Puts the needle on a beat by keys, counted from the song's first bar. */
@@ -266,7 +266,7 @@ describe('the song as a ruler', () => {
   });
 
   test('works by touch on a phone: held for a moment, then dragged over a bar', async ({ open }) => {
-    const bench = await open({ size: phone, seed: await songFilm(open), at: 'station=song' });
+    const bench = await open({ size: phone, seed: songFilm(), at: 'station=song' });
     const { page } = bench;
     const touch = await bench.context.newCDPSession(page);
     const finger = (type: string, x: number, y: number) =>
@@ -289,7 +289,7 @@ describe('the song as a ruler', () => {
     'is free of what axe-core finds on a %s, day and night',
     async (name, { open }) => {
       const size = name === 'phone' ? phone : desktop;
-      const bench = await open({ size, seed: await songFilm(open), at: 'station=song' });
+      const bench = await open({ size, seed: songFilm(), at: 'station=song' });
       for (const view of ['ribbon', 'frames']) {
         for (const theme of ['one theme', 'the other']) {
           expect(await bench.audit(), `${view} ${theme}`).toEqual([]);

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import type { YuvImage } from '@/core/picture/planes';
+import { bt709, type YuvImage, type YuvKind } from '@/core/picture/planes';
 
 export const demo = (name: string): string => `public/demo/${name}`;
 
@@ -21,8 +21,8 @@ export function probe(file: string, stream: 'v:0' | 'a:0'): Record<string, strin
   return { ...told.format, ...told.streams[0], file_duration: told.format.duration };
 }
 
-/** Raw 4:2:0 pictures of a file, decoded by ffmpeg without any conversion. */
-export function decode(file: string, width: number, height: number): YuvImage[] {
+/** Raw 4:2:0 pictures of a file of that kind, decoded by ffmpeg without any conversion. */
+export function decode(file: string, width: number, height: number, kind: YuvKind = bt709): YuvImage[] {
   const args = [
     '-v',
     'error',
@@ -31,7 +31,7 @@ export function decode(file: string, width: number, height: number): YuvImage[] 
     '-f',
     'rawvideo',
     '-pix_fmt',
-    'yuv420p',
+    kind.fullRange ? 'yuvj420p' : 'yuv420p',
     '-fps_mode',
     'passthrough',
     '-',
@@ -44,8 +44,7 @@ export function decode(file: string, width: number, height: number): YuvImage[] 
     return {
       width,
       height,
-      matrix: 'bt709',
-      fullRange: false,
+      ...kind,
       y: bytes.subarray(at, at + luma),
       u: bytes.subarray(at + luma, at + luma + chroma),
       v: bytes.subarray(at + luma + chroma, at + each),

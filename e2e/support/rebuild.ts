@@ -25,7 +25,7 @@ export function rebuild(raw: {
     conflicts: [],
   };
   for (const measure of raw.measures) {
-    if (measure.value.method === 'take-1')
+    if (measure.value.method === 'take-2')
       measure.value.take.times = Float64Array.from(measure.value.take.times);
   }
   const [moment] = snapshot.clones;

@@ -1,11 +1,17 @@
-import { mkdirSync, existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
 import { createProject } from '@/store/commands/projects';
 import { Store } from '@/store/db';
 import { pack, unpack } from './packed';
 
-/** What a browser's store holds before a test begins, each table's rows as text; and the project that is opened. */
-export type Seed = { project: string; tables: Record<string, string> };
+/** What a browser's store holds before a test begins, and the project that is opened. */
+export type Seed = { project: string; tables: readonly string[]; rowsOf: (table: string) => string };
+
+const seedOf = (project: string, rows: Record<string, string>): Seed => ({
+  project,
+  tables: Object.keys(rows),
+  rowsOf: (table) => rows[table] ?? '[]',
+});
 
 /** Tables whose rows are large; a test says which of them it needs. */
 const heavy = ['originals', 'proxies', 'stills'] as const;
@@ -34,7 +40,7 @@ export async function seeded(
   const tables: Record<string, string> = {};
   for (const table of store.tables) tables[table.name] = await pack(await table.toArray());
   store.close();
-  return { project, tables };
+  return seedOf(project, tables);
 }
 
 /** Everything that the page's store holds; the project that it shows is opened. */
@@ -53,19 +59,20 @@ export async function taken(page: Page): Promise<Seed> {
     open.result.close();
     return tables;
   })()`)) as Record<string, string>;
-  return { project, tables };
+  return seedOf(project, tables);
 }
 
 /**
  * Puts a seed into the store of a page that shows nothing of the application yet.
  * @param keep large tables that the test needs; the others stay empty
  */
-export async function lay(page: Page, url: string, { tables }: Seed, keep: readonly Heavy[]): Promise<void> {
+export async function lay(page: Page, url: string, seed: Seed, keep: readonly Heavy[]): Promise<void> {
   const left = heavy.filter((name) => !keep.includes(name));
-  const wanted = Object.keys(tables).filter((name) => !left.some((one) => one === name));
-  await page.route(`${url}/seed/*`, (route) =>
-    route.fulfill({ body: tables[route.request().url().split('/').pop() ?? ''], contentType: 'text/plain' }),
-  );
+  const wanted = seed.tables.filter((name) => !left.some((one) => one === name));
+  await page.route(`${url}/seed/*`, (route) => {
+    const table = route.request().url().split('/').pop() ?? '';
+    return route.fulfill({ body: seed.rowsOf(table), contentType: 'text/plain' });
+  });
   await page.goto(`${url}/icon.svg`);
   await page.evaluate(`(async () => {
     ${inPage(unpack)}
@@ -89,13 +96,27 @@ export async function lay(page: Page, url: string, { tables }: Seed, keep: reado
   await page.unroute(`${url}/seed/*`);
 }
 
-/** Keeps what takes long to make for the other tests that need it; made anew for every build. */
-export async function kept(name: string, make: () => Promise<Seed>): Promise<Seed> {
+const folderOf = (name: string) => {
   const version = /"([0-9a-f]{16})"/.exec(readFileSync('out/sw.js', 'utf8'))?.[1];
-  const file = `.cache/seeds/${version}-${name}.json`;
-  if (existsSync(file)) return JSON.parse(readFileSync(file, 'utf8')) as Seed;
+  return `.cache/seeds/${version}/${name}`;
+};
+
+/** Keeps a seed that takes long to make for the tests that need it; made once for each build. */
+export async function keepSeed(name: string, make: () => Promise<Seed>): Promise<void> {
+  const folder = folderOf(name);
+  if (existsSync(`${folder}/project`)) return;
   const seed = await make();
-  mkdirSync('.cache/seeds', { recursive: true });
-  writeFileSync(file, JSON.stringify(seed));
-  return seed;
+  mkdirSync(folder, { recursive: true });
+  for (const table of seed.tables) writeFileSync(`${folder}/${table}.json`, seed.rowsOf(table));
+  writeFileSync(`${folder}/project`, seed.project);
+}
+
+/** A seed that {@link keepSeed} kept. */
+export function keptSeed(name: string): Seed {
+  const folder = folderOf(name);
+  return {
+    project: readFileSync(`${folder}/project`, 'utf8'),
+    tables: readdirSync(folder).flatMap((file) => /^(\w+)\.json$/.exec(file)?.[1] ?? []),
+    rowsOf: (table) => readFileSync(`${folder}/${table}.json`, 'utf8'),
+  };
 }

@@ -13,7 +13,8 @@ import {
   type StreamTarget,
 } from 'mediabunny';
 import type { Size } from '@/core/picture/image';
-import type { YuvImage } from '@/core/picture/planes';
+import { convertYuv } from '@/core/picture/convert-planes';
+import { blankYuv, bt709, sameKind, type YuvImage } from '@/core/picture/planes';
 import { perSecond, timeOfFrame, type Rate } from '@/core/time/rate';
 
 export type Container = 'mp4' | 'mov' | 'webm';
@@ -56,16 +57,18 @@ export type WriterOptions = {
   target?: StreamTarget;
 };
 
-/** Encodes 4:2:0 pictures, tagged BT.709 limited range, and sound into a file. */
+/** Encodes 4:2:0 pictures, of whatever kind, as BT.709 limited range and tagged so, and sound into a file. */
 export class MovieWriter {
   private readonly output: Output;
   private readonly pictures: VideoSampleSource;
   private readonly sound: AudioSampleSource | null;
   private readonly buffer: BufferTarget | null;
   private bytes = new Uint8Array(0);
+  private readonly converted: YuvImage;
 
   private constructor(private readonly options: WriterOptions) {
     const { container } = options;
+    this.converted = blankYuv(options.size);
     this.buffer = options.target ? null : new BufferTarget();
     this.output = new Output({
       format: formats[container](),
@@ -91,7 +94,8 @@ export class MovieWriter {
   }
 
   /** Adds a picture. The planes may be painted over as soon as this returns its promise's value. */
-  async addPicture(image: YuvImage, time: number, duration: number): Promise<void> {
+  async addPicture(picture: YuvImage, time: number, duration: number): Promise<void> {
+    const image = sameKind(picture, bt709) ? picture : convertYuv(picture, this.converted);
     const size = image.y.length + image.u.length + image.v.length;
     if (this.bytes.length !== size) this.bytes = new Uint8Array(size);
     this.bytes.set(image.y);

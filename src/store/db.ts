@@ -36,7 +36,7 @@ export type Media = {
 };
 
 export type MeasureValue =
-  | { method: 'take-1'; take: TakeMeasure; poster: Blob; complete: boolean }
+  | { method: 'take-2'; take: TakeMeasure; poster: Blob; complete: boolean }
   | { method: 'compare-1'; comparison: Comparison }
   | { method: 'song-2'; song: SongMeasure; beats: BeatTrack }
   | { method: 'seam-1'; seam: SeamMeasure };

@@ -42,7 +42,7 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
   };
 }
 
-export const takeKey = (media: string) => `take-1:${media}`;
+export const takeKey = (media: string) => `take-2:${media}`;
 export const songKey = (media: string) => `song-2:${media}`;
 export const compareKey = (take: string, plate: string) => `compare-1:${take}:${plate}`;
 
@@ -51,7 +51,7 @@ export function takeMeasure(
   take: Take | null,
 ): (TakeMeasure & { poster: Blob; complete: boolean }) | null {
   const value = take && snapshot.measures.get(takeKey(take.media))?.value;
-  return value?.method === 'take-1'
+  return value?.method === 'take-2'
     ? { ...value.take, poster: value.poster, complete: value.complete }
     : null;
 }

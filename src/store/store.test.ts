@@ -234,7 +234,7 @@ describe('moments and work', () => {
       });
     }
     expect(needsOf(await read()).map((need) => need.kind)).toEqual(['song', 'take', 'take']);
-    await store.halted.put({ key: 'take-1:m-left', project, label: '', reason: 'cancelled' });
-    expect(needsOf(await read()).map((need) => need.key)).toEqual(['song-2:m', 'take-1:m-plate']);
+    await store.halted.put({ key: 'take-2:m-left', project, label: '', reason: 'cancelled' });
+    expect(needsOf(await read()).map((need) => need.key)).toEqual(['song-2:m', 'take-2:m-plate']);
   });
 });

@@ -27,7 +27,9 @@ export type Job<Some extends Need = Need> = {
 /** Keeps a result under its key; an older word that this work had ended without one goes. */
 async function keep({ store, snapshot, need }: Job, subject: string, value: MeasureValue): Promise<void> {
   await store.transaction('rw', store.measures, store.halted, async () => {
-    if (value.method === 'seam-1') await store.measures.where({ subject }).delete();
+    const [kind] = value.method.split('-');
+    const older = store.measures.where({ subject }).filter((one) => one.value.method.startsWith(`${kind}-`));
+    if (kind === 'seam' || kind === 'take') await older.delete();
     await store.measures.put({ key: need.key, project: snapshot.project.id, subject, value });
     await store.halted.delete(need.key);
   });
@@ -41,7 +43,7 @@ async function original(store: Store, media: string): Promise<Blob> {
 async function measured({ store, snapshot }: Job, media: string) {
   const value = snapshot.measures.get(takeKey(media))?.value;
   const kept = await store.stills.get(media);
-  if (value?.method !== 'take-1' || !kept)
+  if (value?.method !== 'take-2' || !kept)
     return refuse('absent', 'This take has to be measured again. Bring it in again.');
   return { ...value.take, stills: kept.stills };
 }
@@ -75,7 +77,7 @@ const measureTake: Doing<'take'> = async (job, api) => {
   const { measure, stills, poster, proxy, complete } = await api.measureTake(file, expected, progress);
   await store.stills.put({ id: need.media, stills });
   await store.proxies.put({ id: need.media, blob: proxy });
-  await keep(job, need.media, { method: 'take-1', take: measure, poster, complete });
+  await keep(job, need.media, { method: 'take-2', take: measure, poster, complete });
   await giveRole(store, snapshot.project.id, need.media, measure.motion);
 };
 

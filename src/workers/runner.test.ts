@@ -89,7 +89,7 @@ describe('the runner', () => {
     await idle();
     const { measures } = await film.read();
     expect([...measures.values()].map(({ value }) => value.method).sort()).toEqual(
-      ['compare-1', 'compare-1', 'seam-1', 'song-2', 'take-1', 'take-1', 'take-1'].sort(),
+      ['compare-1', 'compare-1', 'seam-1', 'song-2', 'take-2', 'take-2', 'take-2'].sort(),
     );
     expect(ended).toHaveBeenCalledTimes(7);
     await film.store.renders.add({
@@ -114,7 +114,7 @@ describe('the runner', () => {
     expect(await halted()).toMatchObject([{ label: 'Measuring one', reason: { code: 'absent' } }]);
     expect((await film.read()).measures.size).toBe(1);
     await fileOf('m-one');
-    await runner.again('take-1:m-one');
+    await runner.again('take-2:m-one');
     await idle();
     expect((await film.read()).measures.size).toBe(2);
     expect(await halted()).toEqual([]);
@@ -138,7 +138,7 @@ describe('the runner', () => {
     await runner.cancel();
     await idle();
     expect(ended).toHaveBeenCalled();
-    expect(await halted()).toMatchObject([{ key: 'take-1:m-one', reason: 'cancelled' }]);
+    expect(await halted()).toMatchObject([{ key: 'take-2:m-one', reason: 'cancelled' }]);
     expect((await film.read()).measures.size).toBe(0);
     expect(measuring.called).toHaveBeenCalledTimes(1);
   });
@@ -154,7 +154,7 @@ describe('the runner', () => {
       .mockImplementationOnce(second.called);
     start({ measureTake: measure });
     await second.begun();
-    await runner.cancel('take-1:m-one');
+    await runner.cancel('take-2:m-one');
     second.release(await (answers.measureTake as () => Promise<unknown>)());
     await idle();
     expect((await film.read()).measures.size).toBe(2);
@@ -170,8 +170,8 @@ describe('the runner', () => {
       row.id === 'm-one' ? Promise.reject(full()) : put(row)) as never);
     start();
     await idle();
-    expect(await halted()).toMatchObject([{ key: 'take-1:m-one', reason: { code: 'storage.full' } }]);
-    expect([...(await film.read()).measures.keys()]).toEqual(['take-1:m-two']);
+    expect(await halted()).toMatchObject([{ key: 'take-2:m-one', reason: { code: 'storage.full' } }]);
+    expect([...(await film.read()).measures.keys()]).toEqual(['take-2:m-two']);
   });
 
   it('does not spin where a failure cannot even be written down, and shows it all the same', async () => {
@@ -181,10 +181,10 @@ describe('the runner', () => {
     vi.spyOn(film.store.halted, 'put').mockRejectedValue(full());
     start();
     await idle();
-    expect(runner.notWrittenDown()).toMatchObject([{ key: 'take-1:m-one', reason: { code: 'absent' } }]);
-    expect([...(await film.read()).measures.keys()]).toEqual(['take-1:m-two']);
+    expect(runner.notWrittenDown()).toMatchObject([{ key: 'take-2:m-one', reason: { code: 'absent' } }]);
+    expect([...(await film.read()).measures.keys()]).toEqual(['take-2:m-two']);
     await fileOf('m-one');
-    await runner.again('take-1:m-one');
+    await runner.again('take-2:m-one');
     await idle();
     expect((await film.read()).measures.size).toBe(2);
   });

@@ -13,7 +13,7 @@ export async function sourcesOf(
   for (const id of new Set(media)) {
     const row = await store[table].get(id);
     const value = snapshot.measures.get(takeKey(id))?.value;
-    if (row && value?.method === 'take-1') out.push({ media: id, blob: row.blob, times: value.take.times });
+    if (row && value?.method === 'take-2') out.push({ media: id, blob: row.blob, times: value.take.times });
   }
   return out;
 }

@@ -92,7 +92,7 @@ export class TestFilm {
     return this.store.measures.put({ key, project: this.project, subject, value });
   }
   measured(id: string, take = taken(), complete = true) {
-    return this.keep(takeKey(`m-${id}`), id, { method: 'take-1', take, poster: new Blob(), complete });
+    return this.keep(takeKey(`m-${id}`), id, { method: 'take-2', take, poster: new Blob(), complete });
   }
   compared(id: string, more: Partial<Comparison> = {}) {
     const value = { method: 'compare-1' as const, comparison: compared(more) };

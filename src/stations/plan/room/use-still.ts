@@ -18,7 +18,7 @@ export function useStill(setup: Setup): string | null {
     const read = async () => {
       if (still?.startsWith('file:')) return (await store.originals.get(still.slice(5)))?.blob;
       const value = key && measured ? (await store.measures.get(key))?.value : null;
-      return value?.method === 'take-1' ? value.poster : undefined;
+      return value?.method === 'take-2' ? value.poster : undefined;
     };
     const show = async () => {
       const blob = await read();
