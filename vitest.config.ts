@@ -17,7 +17,7 @@ export default defineConfig({
           include: ['e2e/**/*.test.ts'],
           testTimeout: 600_000,
           hookTimeout: 300_000,
-          maxWorkers: 2,
+          fileParallelism: false,
           globalSetup: ['e2e/support/make-seeds.ts'],
           setupFiles: ['fake-indexeddb/auto'],
         },

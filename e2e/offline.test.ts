@@ -1,6 +1,6 @@
 import { describe, expect } from 'vitest';
 import { BenchPage, phone } from './support/bench-page';
-import { demo } from './support/ffmpeg';
+import { demo, ffmpeg } from './support/ffmpeg';
 import { FilmSet, planned } from './support/film-set';
 import { songFilm } from './support/films';
 import { type Seed } from './support/seeds';
@@ -29,11 +29,14 @@ async function cutOff(
 }
 
 describe('with the network cut after the first visit', () => {
-  test('the whole job is done on a phone-sized screen, after a reload too', async ({ browser }) => {
+  test('the whole job is done on a phone-sized screen, after a reload too', async ({ browser, file }) => {
     const song = songFilm();
     const bench = await cutOff(browser, async () => song, 'station=match');
     const { page } = bench;
-    await bench.bringIn(demo('bench-plate-start.mp4'), demo('bench-left-1.mp4'), demo('bench-right-1.mp4'));
+    const names = ['bench-plate-start.mp4', 'bench-left-1.mp4', 'bench-right-1.mp4'];
+    for (const name of names)
+      ffmpeg('-i', demo(name), '-an', '-vf', 'scale=640:360', '-crf', '16', file(name));
+    await bench.bringIn(...names.map(file));
     await page.locator('[data-take="Bench right 1"]').waitFor();
     await bench.settled();
     await page.reload();

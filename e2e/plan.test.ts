@@ -337,22 +337,20 @@ describe('the plan, on the demo', () => {
     expect(await page.getByLabel('thermos, back again').isChecked()).toBe(false);
   });
 
-  test.for(['phone', 'desktop'] as const)(
-    'reads well on a %s, by day and by night',
-    async (name, { open }) => {
-      const bench = await withPlan(open, 'needs', { size: name === 'phone' ? phone : desktop });
-      for (const theme of ['one theme', 'the other']) {
-        for (const one of ['Moments', 'Room', 'Numbers', 'Order', 'Take along']) {
-          await part(bench, one);
-          expect(await bench.audit(), `${one} ${theme}`).toEqual([]);
-          expect(await bench.overflow(), one).toBeLessThanOrEqual(0);
-        }
-        await bench.page.keyboard.press('n');
+  test.for(['phone', 'desktop'] as const)('reads well on a %s', async (name, { open }) => {
+    const bench = await withPlan(open, 'needs', { size: name === 'phone' ? phone : desktop });
+    // Colours are the same on every device.
+    for (const theme of name === 'phone' ? ['one theme'] : ['one theme', 'the other']) {
+      for (const one of ['Moments', 'Room', 'Numbers', 'Order', 'Take along']) {
+        await part(bench, one);
+        expect(await bench.audit(), `${one} ${theme}`).toEqual([]);
+        expect(await bench.overflow(), one).toBeLessThanOrEqual(0);
       }
-      await bench.press('Call sheet');
-      expect(await bench.audit()).toEqual([]);
-    },
-  );
+      await bench.page.keyboard.press('n');
+    }
+    await bench.press('Call sheet');
+    expect(await bench.audit()).toEqual([]);
+  });
 
   test('says what to do while there is nothing, and without a setup', async ({ open }) => {
     const bench = await open({ seed: await seeded(), at: 'station=plan' });

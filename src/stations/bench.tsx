@@ -185,9 +185,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         });
       }
       for (const file of files.filter(({ name }) => isBundle(name)))
-        void attempt(async () =>
-          toast.success((await bringBundle(store, file, () => undefined)).text, { duration: 9000 }),
-        );
+        void attempt(async () => toast.success((await bringBundle(store, file, () => undefined)).text));
       const results = await importFiles(
         store,
         projectId,
@@ -197,7 +195,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       );
       setImporting(null);
       for (const result of results) {
-        if (result.outcome === 'problem') toast.error(result.message, { duration: 9000 });
+        if (result.outcome === 'problem') toast.error(result.message);
         else if (result.outcome === 'known') toast.info(result.message);
       }
       const fine = results.filter((result) => result.outcome === 'take' || result.outcome === 'song').length;
@@ -217,7 +215,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
     () =>
       void attempt(async () => {
         const { kept, problems } = await recoverRecordings(store, projectId);
-        for (const problem of problems) toast.error(problem, { duration: 9000 });
+        for (const problem of problems) toast.error(problem);
         if (kept > 0)
           toast.info(
             kept === 1
@@ -414,6 +412,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       <Toaster
         position={narrow ? 'bottom-center' : 'top-center'}
         mobileOffset={{ bottom: 84 }}
+        duration={12_000}
         toastOptions={{ className: 'font-sans' }}
       />
     </BenchProvider>

@@ -27,9 +27,9 @@ export function useRecording(onEnded: (log: Log) => Promise<void>) {
         try {
           await ended.current(log);
           const said = whyEnded(failure);
-          if (said) toast.error(said, { duration: 12000 });
+          if (said) toast.error(said);
           const told = await finishRecording(store, log.id);
-          if (told) toast.error(told, { duration: 12000 });
+          if (told) toast.error(told);
         } finally {
           setKeeping(false);
         }

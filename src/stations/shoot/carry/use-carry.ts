@@ -93,7 +93,7 @@ export function useCarry(store: Store, project: { id: string; name: string }) {
             };
           },
         );
-        toast.success(told.text, { duration: 9000 });
+        toast.success(told.text);
         return told.project;
       } finally {
         over = true;
