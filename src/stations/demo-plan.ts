@@ -4,7 +4,7 @@ import { change, type Edit } from '@/store/change';
 import { inTurn, newDay, newMoment, newPasses, newRoles, newSetup } from '@/store/commands/plan';
 import { newRecord } from '@/store/commands/projects';
 import type { Store } from '@/store/db';
-import { plateOf, type Snapshot } from '@/store/snapshot';
+import type { Snapshot } from '@/store/snapshot';
 
 /** Bars counted from 0; `bars` may be a part of one. */
 const scenes: {
@@ -55,7 +55,7 @@ function workshop(snapshot: Snapshot): { setup: Setup; parts: (Mark | Piece | Zo
     focus: 2.6,
     walls: { left: 2.4, right: 2.4, ahead: 3.6, behind: 0.9 },
     colours: '#2c5f8d #8a2f24 #c9bb9f',
-    still: plateOf(snapshot)?.id ?? null,
+    still: snapshot.takes.find(({ role }) => role === 'plate')?.id ?? null,
   };
   const cloth: Zone = {
     ...newRecord(project.id),

@@ -3,16 +3,8 @@ import { examineTake } from '@/core/footage/take-findings';
 import { clone } from '@/core/recipes/clone';
 import type { Board } from '@/core/shoot/board';
 import type { Plan } from './plan';
-import {
-  comparisonOf,
-  materialOf,
-  plateFor,
-  plateOf,
-  rulerOf,
-  songMeasure,
-  takeMeasure,
-  type Snapshot,
-} from './snapshot';
+import { comparisonOf, materialOf, rulerOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
+import { plateFor } from './plates';
 
 export type StationName = 'song' | 'plan' | 'shoot' | 'match' | 'build' | 'deliver';
 
@@ -86,7 +78,7 @@ function problems(snapshot: Snapshot, belongs: (media: { type: string }) => bool
 function takeFindings(snapshot: Snapshot): Finding[] {
   const findings = problems(snapshot, (media) => !media.type.startsWith('audio'));
   const { project, takes } = snapshot;
-  if (takes.length > 0 && !plateOf(snapshot))
+  if (takes.length > 0 && !takes.some(({ role }) => role === 'plate'))
     findings.push({ code: 'setup.no-plate', severity: 'fix', where: {} });
   for (const take of takes) {
     const measure = takeMeasure(snapshot, take);

@@ -2,19 +2,11 @@ import type { CloneMaterial, ChosenTake } from '@/core/recipes/clone/material';
 import { clone } from '@/core/recipes/clone';
 import { cloneFrames } from '@/core/recipes/clone/build';
 import type { Layer } from '@/core/picture/layers';
-import type { CloneMoment } from '@/core/model/records';
+import type { CloneMoment, Take } from '@/core/model/records';
 import { frameOfTime } from '@/core/time/rate';
 import type { SeamTask } from '@/media/solve-seam';
-import {
-  compareKey,
-  materialOf,
-  plateFor,
-  rulerOf,
-  seamKey,
-  songKey,
-  takeKey,
-  type Snapshot,
-} from './snapshot';
+import { compareKey, materialOf, rulerOf, seamKey, songKey, takeKey, type Snapshot } from './snapshot';
+import { plateFor, plateOfMoment } from './plates';
 
 /** A piece of work that is missing, under the key that its result will have. */
 export type Need =
@@ -53,9 +45,7 @@ export function needsOf(snapshot: Snapshot): Need[] {
     if (!media.has(take.media)) continue;
     want({ kind: 'take', key: takeKey(take.media), label: `Measuring ${take.name}`, media: take.media });
   }
-  for (const take of takes) {
-    const plate = plateFor(snapshot, take);
-    if (!plate || take.id === plate.id || take.role === 'none') continue;
+  for (const [take, plate] of comparedOf(snapshot)) {
     if (!measures.has(takeKey(take.media)) || !measures.has(takeKey(plate.media))) continue;
     const key = compareKey(take.media, plate.media);
     want({
@@ -83,6 +73,23 @@ export function needsOf(snapshot: Snapshot): Need[] {
     });
   }
   return needs;
+}
+
+/** Each take with the plate of its setup, and with the plate of every moment that it is chosen for. */
+function comparedOf(snapshot: Snapshot): [Take, Take][] {
+  const { takes, clones } = snapshot;
+  const pairs = new Map<string, [Take, Take]>();
+  const add = (take: Take | undefined, plate: Take | null) => {
+    if (take && plate && take.id !== plate.id) pairs.set(`${take.id} ${plate.id}`, [take, plate]);
+  };
+  for (const take of takes) if (take.role !== 'none') add(take, plateFor(snapshot, take));
+  for (const moment of clones)
+    for (const id of [moment.settings.left, moment.settings.right])
+      add(
+        takes.find((take) => take.id === id),
+        plateOfMoment(snapshot, moment),
+      );
+  return [...pairs.values()];
 }
 
 /** The layers of a moment as it stands. */

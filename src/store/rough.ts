@@ -5,7 +5,8 @@ import { clone } from '@/core/recipes/clone';
 import type { SeamMeasure } from '@/core/model/measures';
 import { bestLog, type Board, type BoardRow } from '@/core/shoot/board';
 import { timeOfBeat } from '@/core/time/grid';
-import { comparisonOf, materialOf, plateFor, rulerOf, takeMeasure, type Snapshot } from './snapshot';
+import { plateFor } from './plates';
+import { comparisonOf, materialOf, rulerOf, takeMeasure, type Snapshot } from './snapshot';
 
 const rowsOf = (board: Board, moment: string): BoardRow[] =>
   board.rows.filter(({ shot }) => shot?.moments.includes(moment));

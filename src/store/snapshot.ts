@@ -5,6 +5,7 @@ import type { Ruler } from '@/core/recipes/recipe';
 import { clone } from '@/core/recipes/clone';
 import type { ChosenTake, CloneMaterial } from '@/core/recipes/clone/material';
 import { arrange, type Arranged } from './arrange';
+import { plateOfMoment } from './plates';
 import type { Conflict, Halted, Media, Measure, Render, Store } from './db';
 
 /** Everything small about a project at one instant; what screens draw and work is found from. */
@@ -68,20 +69,6 @@ export function songMeasure(snapshot: Snapshot): { song: SongMeasure; beats: Bea
   return value && value.method === 'song-2' ? value : null;
 }
 
-/** The plate that takes are held against: the first one in order. */
-export const plateOf = ({ takes }: Snapshot): Take | null =>
-  takes.find((take) => take.role === 'plate') ?? null;
-
-/** The plate of the setup that a take was logged in; of a take that nobody logged, the first plate there is. */
-export function plateFor(snapshot: Snapshot, take: Take): Take | null {
-  const setup = snapshot.logs.find((log) => log.take === take.id)?.setup;
-  const mine = snapshot.logs
-    .filter((log) => log.setup === setup && log.rating !== 'no')
-    .map((log) => log.take);
-  const plate = snapshot.takes.find(({ id, role }) => role === 'plate' && mine.includes(id));
-  return plate ?? plateOf(snapshot);
-}
-
 /** Turns beats into frames; null until there is a grid. */
 export const rulerOf = ({ project, song }: Snapshot): Ruler | null =>
   song?.grid ? { grid: song.grid, project } : null;
@@ -91,13 +78,14 @@ export function seamKey(snapshot: Snapshot, moment: CloneMoment): string | null 
   const ruler = rulerOf(snapshot);
   if (!ruler) return null;
   const { settings } = moment;
-  const chosen = [settings.plate, settings.left, settings.right].map((id) =>
+  const plate = plateOfMoment(snapshot, moment);
+  const [left, right] = [settings.left, settings.right].map((id) =>
     snapshot.takes.find((take) => take.id === id),
   );
-  if (!chosen[1] || !chosen[2] || chosen.some((take) => take && !takeMeasure(snapshot, take))) return null;
-  const plate = chosen[0] ?? null;
-  for (const take of chosen.slice(1))
-    if (plate && take && !snapshot.measures.has(compareKey(take.media, plate.media))) return null;
+  const chosen = [plate, left, right];
+  if (!left || !right || chosen.some((take) => take && !takeMeasure(snapshot, take))) return null;
+  for (const take of [left, right])
+    if (plate && take !== plate && !snapshot.measures.has(compareKey(take.media, plate.media))) return null;
   const { project } = ruler;
   const parts = [
     chosen.map((take) => take && [take.media, take.steady, take.match]),
@@ -115,7 +103,7 @@ export function materialOf(
 ): { material: CloneMaterial; fresh: boolean } {
   const { settings } = moment;
   const find = (id: string | null) => snapshot.takes.find((take) => take.id === id) ?? null;
-  const plate = find(settings.plate);
+  const plate = plateOfMoment(snapshot, moment);
   const choose = (take: Take | null): ChosenTake | null =>
     take && { take, measure: takeMeasure(snapshot, take), comparison: comparisonOf(snapshot, take, plate) };
   const key = seamKey(snapshot, moment);

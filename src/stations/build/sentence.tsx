@@ -6,6 +6,7 @@ import { beatLabel, frameOfBeat, positionOf, timeOfBeat } from '@/core/time/grid
 import { frameOfTime, perSecond, timeOfFrame } from '@/core/time/rate';
 import { formatClock, formatTimecode } from '@/core/time/timecode';
 import { setMoment } from '@/store/commands/moments';
+import { plateOfMoment, platesFor, serves, setupOfMoment } from '@/store/plates';
 import { takeMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
@@ -92,6 +93,18 @@ function Quantity({
           onChange={(first) => save('Who is first', { 'settings.first': first })}
         />
       );
+    case 'plate': {
+      const plates = platesFor(snapshot, moment);
+      return (
+        <LiveChoice
+          label="Clean plate"
+          value={plateOfMoment(snapshot, moment)?.id ?? ''}
+          empty="no clean plate yet"
+          options={plates.map((take) => ({ value: take.id, text: take.name }))}
+          onChange={(id) => save('Choose the plate', { 'settings.plate': id, 'settings.seam': null })}
+        />
+      );
+    }
     case 'leftTake':
     case 'rightTake': {
       const role = part.field === 'leftTake' ? 'left' : 'right';
@@ -102,7 +115,7 @@ function Quantity({
           dye={dye}
           empty="choose a take"
           options={snapshot.takes
-            .filter((take) => take.role === role)
+            .filter((take) => take.role === role && serves(snapshot, take, setupOfMoment(snapshot, moment)))
             .map((take) => ({ value: take.id, text: take.name }))}
           onChange={(id) => save('Choose a take', { [`settings.${role}`]: id, 'settings.seam': null })}
         />

@@ -1,10 +1,11 @@
 'use client';
 import { useState } from 'react';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
-import type { Take } from '@/core/model/records';
+import type { CloneMoment, Take } from '@/core/model/records';
 import { cornerMove } from '@/core/footage/placement';
 import { createClone, setMoment } from '@/store/commands/moments';
-import { comparisonOf, plateOf, takeMeasure, type Snapshot } from '@/store/snapshot';
+import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
+import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { Empty, Part, Station } from '../station';
@@ -15,9 +16,17 @@ const question = 'Which takes belong together?';
 
 type Chosen = { left: Take; right: Take };
 
-/** The score of a pair; null until both were compared with the plate. */
-function pairScore(snapshot: Snapshot, { left, right }: Chosen): PairScore | null {
-  const plate = plateOf(snapshot);
+/** The plate that a take is judged by here: the moment's, else that of its own setup. */
+const plateHere = (snapshot: Snapshot, moment: CloneMoment | null, take: Take): Take | null =>
+  moment ? plateOfMoment(snapshot, moment) : plateFor(snapshot, take);
+
+/** The score of a pair; null until both were compared with one plate. */
+function pairScore(
+  snapshot: Snapshot,
+  moment: CloneMoment | null,
+  { left, right }: Chosen,
+): PairScore | null {
+  const plate = plateHere(snapshot, moment, left);
   const sides = [left, right].map((take) => {
     const measure = takeMeasure(snapshot, take);
     const comparison = comparisonOf(snapshot, take, plate);
@@ -27,9 +36,13 @@ function pairScore(snapshot: Snapshot, { left, right }: Chosen): PairScore | nul
 }
 
 /** A word about a take for its swatch: how far it moved, or how its light differs. */
-function verdict(snapshot: Snapshot, take: Take): { text: string; good: boolean } | null {
+function verdict(
+  snapshot: Snapshot,
+  moment: CloneMoment | null,
+  take: Take,
+): { text: string; good: boolean } | null {
   const measure = takeMeasure(snapshot, take);
-  const comparison = comparisonOf(snapshot, take, plateOf(snapshot));
+  const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
   if (!measure) return { text: 'measuring', good: true };
   if (!comparison) return null;
   const factor = snapshot.project.width / measure.size.width;
@@ -47,11 +60,13 @@ export function MatchStation() {
   const { snapshot, findings, openFiles, clone: moment, store, attempt, go } = useBench();
   const [picked, setPicked] = useState<{ left: string; right: string } | null>(null);
   const { takes } = snapshot;
-  const of = (role: Take['role']) => takes.filter((take) => take.role === role);
+  const setup = moment && setupOfMoment(snapshot, moment);
+  const mine = takes.filter((take) => setup === null || serves(snapshot, take, setup));
+  const of = (role: Take['role']) => mine.filter((take) => take.role === role);
   const [lefts, rights] = [of('left'), of('right')];
-  const others = takes.filter((take) => take.role === 'plate' || take.role === 'none');
+  const others = mine.filter((take) => take.role === 'plate' || take.role === 'none');
   const pairs = lefts.flatMap((left) =>
-    rights.map((right) => ({ left, right, score: pairScore(snapshot, { left, right }) })),
+    rights.map((right) => ({ left, right, score: pairScore(snapshot, moment, { left, right }) })),
   );
   const best = [...pairs].sort((a, b) => (b.score?.score ?? 0) - (a.score?.score ?? 0))[0] ?? null;
   const used = pairs.find(
@@ -131,7 +146,7 @@ export function MatchStation() {
         {others.length > 0 && (
           <div className="flex gap-3 sm:order-last sm:flex-col">
             {others.map((take) => (
-              <Swatch key={take.id} take={take} verdict={verdict(snapshot, take)} width={132} />
+              <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} width={132} />
             ))}
           </div>
         )}
@@ -146,11 +161,11 @@ export function MatchStation() {
           >
             <div />
             {rights.map((take) => (
-              <Swatch key={take.id} take={take} verdict={verdict(snapshot, take)} />
+              <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} />
             ))}
             {lefts.map((left) => (
               <div key={left.id} className="contents">
-                <Swatch take={left} verdict={verdict(snapshot, left)} />
+                <Swatch take={left} verdict={verdict(snapshot, moment, left)} />
                 {rights.map((right) => {
                   const pair = pairs.find((one) => one.left === left && one.right === right);
                   return (
@@ -170,7 +185,7 @@ export function MatchStation() {
         ) : (
           <div className="flex flex-wrap gap-3">
             {[...lefts, ...rights].map((take) => (
-              <Swatch key={take.id} take={take} verdict={verdict(snapshot, take)} width={180} />
+              <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} width={180} />
             ))}
             <p className="w-full text-ink2">
               A pair needs a take for the left and one for the right. Say under each picture what it is, or

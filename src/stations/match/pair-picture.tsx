@@ -6,7 +6,8 @@ import { clone as recipe } from '@/core/recipes/clone';
 import { outlineInForce } from '@/core/recipes/clone/build';
 import { regularGrid } from '@/core/time/grid';
 import { frameOfTime } from '@/core/time/rate';
-import { materialOf, plateOf, takeMeasure } from '@/store/snapshot';
+import { plateFor, plateOfMoment } from '@/store/plates';
+import { materialOf, takeMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { SeamLine } from '@/ui/stage/seam-line';
 import { placeFrame, Stage } from '@/ui/stage/stage';
@@ -32,9 +33,10 @@ export function PairPicture({ left, right }: { left: Take; right: Take }) {
       start: 0,
       lands: 0,
       end: 8,
+      setup: moment?.setup,
       settings: {
         ...emptyClone,
-        plate: plateOf(snapshot)?.id ?? null,
+        plate: (moment ? plateOfMoment(snapshot, moment) : plateFor(snapshot, left))?.id ?? null,
         left: left.id,
         right: right.id,
         feather: same?.settings.feather ?? emptyClone.feather,

@@ -1,9 +1,11 @@
 import { refuse } from '@/core/error';
 import { emptyClone } from '@/core/model/clone';
 import { momentSchema, type CloneMoment, type Moment, type Take } from '@/core/model/records';
+import { setupOf } from '@/core/plan/shots';
 import { timeOfFrame } from '@/core/time/rate';
 import { moveSpan, type SpanPart } from '@/core/time/span';
 import { change } from '../change';
+import { serves } from '../plates';
 import { newId, type Store } from '../db';
 import { newRecord } from './projects';
 
@@ -16,10 +18,13 @@ export async function createClone(
   pair?: { left: Take; right: Take },
 ): Promise<string> {
   const id = newId();
-  await change(store, project, 'New moment', ({ takes, song, moments }) => {
+  await change(store, project, 'New moment', (film) => {
+    const { takes, song, moments, setups } = film;
     if (!song?.grid) return refuse('no-grid', 'There are no beats yet. Bring in a song, or set its tempo.');
     if (!(end > start)) return refuse('no-length', 'A moment needs at least one beat. Drag over some bars.');
-    const first = (role: Take['role']) => takes.find((take) => take.role === role)?.id ?? null;
+    const setup = setupOf(setups, null);
+    const first = (role: Take['role']) =>
+      takes.find((take) => take.role === role && serves(film, take, setup))?.id ?? null;
     const perBar = song.grid.beatsPerBar;
     const moment: CloneMoment = {
       ...newRecord(project, id),
@@ -31,7 +36,6 @@ export async function createClone(
       end,
       settings: {
         ...emptyClone,
-        plate: first('plate'),
         left: pair?.left.id ?? first('left'),
         right: pair?.right.id ?? first('right'),
       },

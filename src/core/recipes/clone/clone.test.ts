@@ -162,6 +162,7 @@ describe('the clone', () => {
       'rightTake',
       'rightIn',
       'end',
+      'plate',
       'feather',
     ]);
   });

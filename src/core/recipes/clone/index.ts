@@ -30,6 +30,8 @@ function sayClone(moment: CloneMoment): Sentence {
     { field: `${copy}In`, role: copy },
     '. Both stay until ',
     { field: 'end' },
+    ', before ',
+    { field: 'plate' },
     '; the join is ',
     { field: 'feather' },
     ' soft.',

@@ -1,0 +1,124 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it } from 'vitest';
+import type { CloneMoment, Take } from '@/core/model/records';
+import { compared, TestFilm } from './__tests__/film';
+import { change } from './change';
+import { createClone, setMoment } from './commands/moments';
+import { addSetup } from './commands/plan';
+import { newRecord } from './commands/projects';
+import { needsOf } from './needs';
+import { filmedIn, plateFor, plateOfMoment, platesFor } from './plates';
+import { compareKey, materialOf, seamKey, type Snapshot } from './snapshot';
+
+let film: TestFilm;
+let setups: string[];
+beforeEach(async () => {
+  film = await TestFilm.begin();
+  await film.addSong();
+  await addSetup(film.store, film.project);
+  await addSetup(film.store, film.project);
+  setups = (await film.read()).setups.map(({ id }) => id);
+});
+
+/** A take that was measured, with its log line where it was logged. */
+async function shot(
+  id: string,
+  role: Take['role'],
+  setup: string | null,
+  rating: 'good' | 'no' | null = null,
+) {
+  await film.addTake(id, role, (await film.read()).takes.length);
+  await film.measured(id);
+  if (!setup) return;
+  const log = { kind: 'log' as const, setup, shot: `${setup}/${role}`, number: 1, started: 0, length: 9 };
+  const rest = { rating, tags: {}, variation: '', notes: '', take: id, seen: [] };
+  await change(film.store, film.project, 'Log', [
+    { create: { ...newRecord(film.project, `log-${id}`), ...log, ...rest } },
+  ]);
+}
+
+/** A clone of a setup from these two takes. */
+async function clone(setup: string, left: string | null, right: string | null): Promise<string> {
+  const id = await createClone(film.store, film.project, 0, 8);
+  const set = { setup, 'settings.left': left, 'settings.right': right };
+  await setMoment(film.store, film.project, id, 'Choose', set);
+  return id;
+}
+const of = (snapshot: Snapshot, id: string) =>
+  snapshot.clones.find((moment) => moment.id === id) as CloneMoment;
+const plateNow = async (id: string) => {
+  const snapshot = await film.read();
+  return plateOfMoment(snapshot, of(snapshot, id))?.id ?? null;
+};
+
+describe('which plate', () => {
+  it('is one of the moment’s own setup, and never another setup’s', async () => {
+    const [first, second] = [await clone(setups[0], null, null), await clone(setups[1], null, null)];
+    await shot('a', 'plate', setups[0]);
+    expect([await plateNow(first), await plateNow(second)]).toEqual(['a', null]);
+    await shot('b', 'plate', setups[1]);
+    expect([await plateNow(first), await plateNow(second)]).toEqual(['a', 'b']);
+    const snapshot = await film.read();
+    expect(plateFor(snapshot, snapshot.takes.find(({ id }) => id === 'b') as Take)?.id).toBe('b');
+    expect(snapshot.takes.map((take) => filmedIn(snapshot, take))).toEqual(setups);
+  });
+
+  it('is found by a moment that was planned before anything was filmed', async () => {
+    const id = await createClone(film.store, film.project, 0, 8);
+    expect(await plateNow(id)).toBeNull();
+    await shot('loose', 'plate', null);
+    expect(await plateNow(id)).toBe('loose');
+    await shot('a', 'plate', setups[0]);
+    expect(await plateNow(id)).toBe('a');
+  });
+
+  it('is the good one first, not one that was rated “no”, and what a person chose before all', async () => {
+    const id = await clone(setups[0], null, null);
+    await shot('bad', 'plate', setups[0], 'no');
+    expect(await plateNow(id)).toBeNull();
+    await shot('plain', 'plate', setups[0]);
+    await shot('good', 'plate', setups[0], 'good');
+    await shot('loose', 'plate', null);
+    await shot('elsewhere', 'plate', setups[1]);
+    const snapshot = await film.read();
+    expect(platesFor(snapshot, of(snapshot, id)).map((take) => take.id)).toEqual(['good', 'plain', 'loose']);
+    const choose = (plate: string) =>
+      setMoment(film.store, film.project, id, 'Choose the plate', { 'settings.plate': plate });
+    await choose('bad');
+    expect(await plateNow(id)).toBe('bad');
+    await choose('elsewhere');
+    expect(await plateNow(id)).toBe('good');
+  });
+});
+
+describe('two setups, each with a clone', () => {
+  it('are compared with their own plates and joined, one like the other', async () => {
+    const moments = [];
+    for (const [index, setup] of setups.entries()) {
+      for (const role of ['plate', 'left', 'right'] as const) await shot(`${role}${index}`, role, setup);
+      moments.push(await clone(setup, `left${index}`, `right${index}`));
+    }
+    const pairs = (needs: ReturnType<typeof needsOf>) =>
+      needs.flatMap((need) => (need.kind === 'compare' ? [need.key] : [])).sort();
+    const own = setups.flatMap((_, index) =>
+      ['left', 'right'].map((role) => compareKey(`m-${role}${index}`, `m-plate${index}`)),
+    );
+    expect(pairs(needsOf(await film.read()))).toEqual(own.sort());
+    for (const key of own) await film.keep(key, key, { method: 'compare-1', comparison: compared() });
+    const snapshot = await film.read();
+    expect(moments.map((id) => seamKey(snapshot, of(snapshot, id)) !== null)).toEqual([true, true]);
+    expect(needsOf(snapshot).filter(({ kind }) => kind === 'seam')).toHaveLength(2);
+    const { material } = materialOf(snapshot, of(snapshot, moments[1]));
+    expect([material.plate?.take.id, material.left?.take.id]).toEqual(['plate1', 'left1']);
+    expect(material.left?.comparison).not.toBeNull();
+  });
+
+  it('compares a loose take with the plate of the moment that it is chosen for', async () => {
+    await shot('plate1', 'plate', setups[1]);
+    await shot('left', 'left', null);
+    await shot('right', 'right', setups[1]);
+    await clone(setups[1], 'left', 'right');
+    const keys = needsOf(await film.read()).map(({ key }) => key);
+    expect(keys).toContain(compareKey('m-left', 'm-plate1'));
+  });
+});

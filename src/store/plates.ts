@@ -1,0 +1,49 @@
+import { setupOf } from '@/core/plan/shots';
+import type { CloneMoment, Moment, Take } from '@/core/model/records';
+import type { Arranged } from './arrange';
+
+type Filmed = Pick<Arranged, 'takes' | 'logs' | 'setups'>;
+
+/** The setup that a take was logged in; null for a take that nobody logged. */
+export const filmedIn = ({ logs }: Pick<Filmed, 'logs'>, take: Take): string | null =>
+  logs.find((log) => log.take === take.id)?.setup ?? null;
+
+/** True for takes that may serve a setup: logged in it, or in none. */
+export const serves = (film: Pick<Filmed, 'logs'>, take: Take, setup: string): boolean => {
+  const own = filmedIn(film, take);
+  return own === null || own === setup;
+};
+
+/**
+ * The plates that hold for a setup, the best first: those logged in it that were not rated "no", then such as
+ * nobody logged. Never another setup's.
+ */
+export function platesOf(film: Filmed, setup: string): Take[] {
+  const plates = film.takes.filter(({ role }) => role === 'plate');
+  const rated = (take: Take) => film.logs.find((log) => log.take === take.id)?.rating ?? null;
+  const logged = plates.filter((take) => filmedIn(film, take) === setup && rated(take) !== 'no');
+  const good = logged.filter((take) => rated(take) === 'good');
+  const others = logged.filter((take) => rated(take) !== 'good');
+  return [...good, ...others, ...plates.filter((take) => filmedIn(film, take) === null)];
+}
+
+/** The plate that a take is held against by itself: one of its setup; of a take that nobody logged, a loose one. */
+export function plateFor(film: Filmed, take: Take): Take | null {
+  const setup = filmedIn(film, take) ?? (film.setups.length === 1 ? film.setups[0].id : '');
+  return platesOf(film, setup)[0] ?? null;
+}
+
+/** The setup that a moment is filmed in. */
+export const setupOfMoment = ({ setups }: Pick<Filmed, 'setups'>, moment: Moment): string =>
+  setupOf(setups, moment.setup);
+
+/** The plates that a moment can stand on. */
+export const platesFor = (film: Filmed, moment: Moment): Take[] =>
+  platesOf(film, setupOfMoment(film, moment));
+
+/** The plate that a moment stands on: the one chosen for it by hand, else the first of its setup's. */
+export function plateOfMoment(film: Filmed, moment: CloneMoment): Take | null {
+  const setup = setupOfMoment(film, moment);
+  const chosen = film.takes.find(({ id }) => id === moment.settings.plate);
+  return chosen && serves(film, chosen, setup) ? chosen : (platesOf(film, setup)[0] ?? null);
+}
