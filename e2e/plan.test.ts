@@ -305,7 +305,7 @@ describe('the plan, on the demo', () => {
   test('switches between metric and imperial everywhere', async ({ open }) => {
     const bench = await withPlan(open, 'needs');
     const { page } = bench;
-    await bench.press('Lengths are metric. Switch');
+    await bench.press('Lengths: metric');
     for (const name of ['Room', 'Numbers', 'Take along']) {
       await part(bench, name);
       const text = await page.locator('main').innerText();
@@ -319,7 +319,7 @@ describe('the plan, on the demo', () => {
       expect(text).not.toMatch(/\d cm\b/);
     }
     await bench.press('Back');
-    await bench.press('Lengths are imperial. Switch');
+    await bench.press('Lengths: imperial');
   });
 
   test('keeps ticks and things of one’s own over a reload in the middle', async ({ open }) => {

@@ -106,12 +106,11 @@ export function PlanStation() {
           ))}
           <button
             type="button"
-            className="knob"
+            className="knob ml-3"
             title="Lengths in centimetres and metres, or in feet and inches"
-            aria-label={`Lengths are ${units}. Switch`}
             onClick={() => attempt(() => switchUnits(store, project.id))}
           >
-            {units}
+            Lengths: {units}
           </button>
         </div>
       }

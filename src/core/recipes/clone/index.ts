@@ -30,9 +30,9 @@ function sayClone(moment: CloneMoment): Sentence {
     { field: `${copy}In`, role: copy },
     '. Both stay until ',
     { field: 'end' },
-    ', before ',
+    ', with ',
     { field: 'plate' },
-    '; the join is ',
+    ' behind them; the join is ',
     { field: 'feather' },
     ' soft.',
   ];
