@@ -146,7 +146,7 @@ export class PlanarPainter {
       source = resizeYuv(picture, to, { into: this.scratchOf('shrunk', to) });
       back = multiplyAffine([source.width / picture.width, 0, 0, source.height / picture.height, 0, 0], map);
       const fits = source.width === this.size.width && source.height === this.size.height;
-      if (fits && isIdentity(back, this.size)) return source;
+      if (fits && !markInside && isIdentity(back, this.size)) return source;
     }
     const chromaFrom = { width: half(source.width), height: half(source.height) };
     const chromaTo = { width: half(this.size.width), height: half(this.size.height) };

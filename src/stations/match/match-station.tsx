@@ -8,6 +8,7 @@ import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
 import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
+import { LiveChoice } from '@/ui/live-choice';
 import { Empty, Part, Station } from '../station';
 import { PairPicture } from './pair-picture';
 import { Swatch } from './swatch';
@@ -64,7 +65,12 @@ export function MatchStation() {
   const mine = takes.filter((take) => setup === null || serves(snapshot, take, setup));
   const of = (role: Take['role']) => mine.filter((take) => take.role === role);
   const [lefts, rights] = [of('left'), of('right')];
-  const others = mine.filter((take) => take.role === 'plate' || take.role === 'none');
+  const homeless = (take: Take) =>
+    !snapshot.clones.some((one) => serves(snapshot, take, setupOfMoment(snapshot, one)));
+  const others = takes.filter((take) =>
+    mine.includes(take) ? take.role === 'plate' || take.role === 'none' : homeless(take),
+  );
+  const elsewhere = takes.filter((take) => !mine.includes(take) && !homeless(take)).length;
   const pairs = lefts.flatMap((left) =>
     rights.map((right) => ({ left, right, score: pairScore(snapshot, moment, { left, right }) })),
   );
@@ -110,7 +116,23 @@ export function MatchStation() {
   return (
     <Station
       question={question}
-      sub={`${lefts.length} left × ${rights.length} right`}
+      sub={
+        <>
+          {moment && snapshot.clones.length > 1 && (
+            <>
+              <LiveChoice
+                label="Moment"
+                value={moment.id}
+                options={snapshot.clones.map((one) => ({ value: one.id, text: one.name }))}
+                onChange={(id) => go({ moment: id })}
+              />{' '}
+              ·{' '}
+            </>
+          )}
+          {lefts.length} left × {rights.length} right
+          {elsewhere > 0 && ` · ${elsewhere} of other setups, with their own moments`}
+        </>
+      }
       tools={
         <button type="button" className="knob" onClick={openFiles}>
           Bring in takes
