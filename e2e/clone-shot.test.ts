@@ -10,6 +10,7 @@ import type { Measure } from '@/store/db';
 import { songBeats } from '../demo/song/score';
 import type { BenchPage } from './support/bench-page';
 import { decode, demo, probe } from './support/ffmpeg';
+import { ruled } from './support/film-set';
 import { demoFilm } from './support/films';
 import { rebuild } from './support/rebuild';
 import { seeded } from './support/seeds';
@@ -219,6 +220,22 @@ describe('the demo’s clone', () => {
     await bench.press('Difference');
     await expect.poll(() => canvas.getAttribute('data-drawn'), { timeout: 60_000 }).not.toBe(joined);
     expect(await page.locator('main [role=alert]').count()).toBe(0);
+  });
+
+  test('takes keys that are pressed faster than a list opens and moves, every time', async ({ open }) => {
+    const bench = await open({ seed: await seeded(ruled), at: 'station=deliver' });
+    const { page } = bench;
+    const kind = page.getByRole('combobox', { name: 'Kind of file' });
+    for (let round = 0; round < 6; round++)
+      for (const [name, key] of [
+        ['WebM', 'End'],
+        ['MOV', 'Home'],
+      ] as const) {
+        await kind.focus();
+        await Promise.all(['Enter', key, 'Enter'].map((one) => page.keyboard.press(one)));
+        await kind.filter({ hasText: name }).waitFor();
+        await bench.settled();
+      }
   });
 
   test('writes MOV and WebM, chosen with the keyboard alone', async ({ open, file }) => {

@@ -21,23 +21,34 @@ export function LiveChoice({
   onChange: (value: string) => void;
 }) {
   const [open, setOpen] = useState(false);
-  // A list takes keys once it has settled and has the focus; what is pressed before waits until then.
-  const early = useRef<string[]>([]);
-  const catchUp = () => {
-    const [key, ...rest] = early.current;
-    early.current = rest;
-    if (key === undefined) return;
+  // A list takes keys once it has settled and has the focus, and acts on each of them a moment later. What is
+  // pressed meanwhile waits for its turn, so that quick keys do what slow ones do.
+  const waiting = useRef<string[]>([]);
+  const turn = useRef<'free' | 'held' | 'working'>('free');
+  const inTurn = () => {
+    turn.current = 'working';
+    // The list's own timer runs between the two.
+    setTimeout(() => setTimeout(next));
+  };
+  const next = () => {
+    if (turn.current !== 'working') return;
+    const key = waiting.current.shift();
+    if (key === undefined) {
+      turn.current = 'free';
+      return;
+    }
     document.activeElement?.dispatchEvent(
       new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }),
     );
-    setTimeout(catchUp);
+    if (turn.current === 'working') inTurn();
   };
   return (
     <Select.Root
       value={value}
       onValueChange={onChange}
       onOpenChange={(opens) => {
-        early.current = [];
+        waiting.current = [];
+        turn.current = 'free';
         setOpen(opens);
       }}
     >
@@ -46,7 +57,8 @@ export function LiveChoice({
         onKeyDown={(event) => {
           if (!open) return;
           event.preventDefault();
-          early.current.push(event.key);
+          waiting.current.push(event.key);
+          if (turn.current === 'free') turn.current = 'held';
         }}
         className="num whitespace-nowrap border-b-2 px-0.5 text-left hover:bg-sunk data-[placeholder]:text-madder"
         style={{ borderColor: dye ?? 'var(--ink2)' }}
@@ -58,7 +70,17 @@ export function LiveChoice({
           position="popper"
           sideOffset={4}
           onFocus={() => {
-            if (early.current.length > 0) setTimeout(catchUp);
+            if (turn.current === 'held') inTurn();
+          }}
+          onKeyDownCapture={(event) => {
+            if (!event.isTrusted) return;
+            if (turn.current === 'free') {
+              inTurn();
+              return;
+            }
+            event.preventDefault();
+            event.stopPropagation();
+            waiting.current.push(event.key);
           }}
           className="z-50 max-h-80 overflow-auto border border-line bg-raised p-1 shadow-lg"
         >
