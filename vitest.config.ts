@@ -3,6 +3,8 @@ import { defineConfig } from 'vitest/config';
 const alias = { '@': new URL('./src', import.meta.url).pathname };
 export default defineConfig({
   test: {
+    // All cores: one worker is left idle by default, which on two cores is half of them.
+    maxWorkers: '100%',
     // No test may need the one before it; the seed of the order is printed.
     sequence: { shuffle: { tests: true, files: false } },
     projects: [

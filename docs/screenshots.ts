@@ -8,7 +8,7 @@ import { startServer } from '../e2e/support/server';
 
 const server = await startServer();
 const browser = await openBrowser();
-const bench = await BenchPage.open(browser, server.url, {});
+const bench = await BenchPage.open(browser, server.url, { offline: true });
 const { page } = bench;
 const shoot = async (name: string, of: Page = page) => {
   await of.mouse.move(2, 400);

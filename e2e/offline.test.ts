@@ -18,6 +18,7 @@ async function cutOff(
     size: phone,
     seed: await seed(server.url),
     keep: ['proxies', 'originals'],
+    offline: true,
     at,
   });
   await bench.page.evaluate('navigator.serviceWorker.ready.then(() => undefined)');

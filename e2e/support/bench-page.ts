@@ -18,6 +18,8 @@ export type Opening = {
   seed?: Seed;
   /** large tables of the seed that are wanted */
   keep?: readonly Heavy[];
+  /** keeps the application for days without a network, as browsers do; left out, each page costs less */
+  offline?: boolean;
   /** the rest of the address: "station=build" */
   at?: string;
 };
@@ -41,11 +43,12 @@ export class BenchPage {
   static async open(
     browser: Browser,
     url: string,
-    { size = desktop, touch = size.width < 600, seed, keep = [], at = '' }: Opening,
+    { size = desktop, touch = size.width < 600, seed, keep = [], offline = false, at = '' }: Opening,
   ): Promise<BenchPage> {
     const context = await browser.newContext({
       viewport: size,
       acceptDownloads: true,
+      serviceWorkers: offline ? 'allow' : 'block',
       hasTouch: touch,
     });
     context.setDefaultTimeout(120_000);
