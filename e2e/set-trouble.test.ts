@@ -66,7 +66,7 @@ describe('trouble on the set', () => {
     await set.bench.settled();
     expect((await set.logs()).every(({ take }) => take !== null)).toBe(true);
     const takes = (await set.records()).flatMap((one) =>
-      one.kind === 'take' ? [`${one.name}: ${one.role}`] : [],
+      one.kind === 'take' ? [`${one.name}: ${one.slot}`] : [],
     );
     expect(takes.sort()).toEqual(['Clean plate, take 1: plate', 'Left: first role, take 1: left']);
   });

@@ -1,4 +1,5 @@
 import type { Mark, Piece, Setup, Zone } from '@/core/model/plan-records';
+import { plateSlot } from '@/core/model/slots';
 import type { MomentKind } from '@/core/recipes/films';
 import { change, type Edit } from '@/store/change';
 import { inTurn, newDay, newMoment, newPasses, newRoles, newSetup } from '@/store/commands/plan';
@@ -55,7 +56,7 @@ function workshop(snapshot: Snapshot): { setup: Setup; parts: (Mark | Piece | Zo
     focus: 2.6,
     walls: { left: 2.4, right: 2.4, ahead: 3.6, behind: 0.9 },
     colours: '#2c5f8d #8a2f24 #c9bb9f',
-    still: snapshot.takes.find(({ role }) => role === 'plate')?.id ?? null,
+    still: snapshot.takes.find(({ slot }) => slot === plateSlot)?.id ?? null,
   };
   const cloth: Zone = {
     ...newRecord(project.id),

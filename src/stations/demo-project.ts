@@ -2,6 +2,7 @@ import { createClone } from '@/store/commands/moments';
 import { layDemoPlan } from './demo-plan';
 import { createProject } from '@/store/commands/projects';
 import { newId, type Store } from '@/store/db';
+import { sides } from '@/core/recipes/clone/material';
 import { readSnapshot } from '@/store/snapshot';
 import { importFiles } from '@/workers/import-files';
 import { liveQuery } from 'dexie';
@@ -50,8 +51,7 @@ export function pinDemoMoment(store: Store, project: string): () => void {
     watching.unsubscribe();
     if (snapshot.moments.length > 0) return;
     const perBar = snapshot.song.grid.beatsPerBar;
-    const take = (role: 'left' | 'right') => snapshot.takes.find((one) => one.role === role);
-    const [left, right] = [take('left'), take('right')];
+    const [left, right] = sides.map((side) => snapshot.takes.find(({ slot }) => slot === side));
     const first = await createClone(
       store,
       snapshot.project.id,

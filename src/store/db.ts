@@ -6,6 +6,7 @@ import type { Comparison, Probe, SeamMeasure, SongMeasure, Still, TakeMeasure } 
 import type { AnyRecord, RecordKind } from '@/core/model/records';
 import type { BeatTrack } from '@/core/song/track';
 import { HybridClock } from './clock';
+import { liftStore } from './lift-store';
 
 /** A record with the stamp of the last change of each field. */
 export type StoredRecord = AnyRecord & { stamps: Record<string, string> };
@@ -135,6 +136,7 @@ export class Store extends Dexie {
       references: 'setup, project',
       conflicts: 'id, project',
     });
+    this.version(3).upgrade((transaction) => liftStore(transaction, 1));
   }
 
   /** Runs what one gesture does, such as a held key or a turned wheel: undo takes all of it back together. */

@@ -1,4 +1,6 @@
 import type { Finding } from '@/core/finding/finding';
+import { plateSlot } from '@/core/model/slots';
+import { isOverPlate } from '@/core/recipes/slots';
 import { examineTake } from '@/core/footage/take-findings';
 import { clone } from '@/core/recipes/clone';
 import type { Board } from '@/core/shoot/board';
@@ -78,7 +80,7 @@ function problems(snapshot: Snapshot, belongs: (media: { type: string }) => bool
 function takeFindings(snapshot: Snapshot): Finding[] {
   const findings = problems(snapshot, (media) => !media.type.startsWith('audio'));
   const { project, takes } = snapshot;
-  if (takes.length > 0 && !takes.some(({ role }) => role === 'plate'))
+  if (takes.length > 0 && !takes.some(({ slot }) => slot === plateSlot))
     findings.push({ code: 'setup.no-plate', severity: 'fix', where: {} });
   for (const take of takes) {
     const measure = takeMeasure(snapshot, take);
@@ -97,7 +99,7 @@ function takeFindings(snapshot: Snapshot): Finding[] {
       });
     }
     const plate = plateFor(snapshot, take);
-    const comparison = take.role === 'none' ? null : comparisonOf(snapshot, take, plate);
+    const comparison = isOverPlate(take.slot) ? comparisonOf(snapshot, take, plate) : null;
     findings.push(
       ...examineTake(
         take,

@@ -1,8 +1,10 @@
-import type { CloneMaterial, ChosenTake } from '@/core/recipes/clone/material';
+import { fillOf } from '@/core/model/slots';
+import { sides, type CloneMaterial, type ChosenTake, type Side } from '@/core/recipes/clone/material';
 import { clone } from '@/core/recipes/clone';
 import { cloneFrames } from '@/core/recipes/clone/build';
 import type { Layer } from '@/core/picture/layers';
 import type { CloneMoment, Take } from '@/core/model/records';
+import { isOverPlate } from '@/core/recipes/slots';
 import { frameOfTime } from '@/core/time/rate';
 import type { SeamTask } from '@/media/solve-seam';
 import { compareKey, materialOf, rulerOf, seamKey, songKey, takeKey, type Snapshot } from './snapshot';
@@ -82,11 +84,11 @@ function comparedOf(snapshot: Snapshot): [Take, Take][] {
   const add = (take: Take | undefined, plate: Take | null) => {
     if (take && plate && take.id !== plate.id) pairs.set(`${take.id} ${plate.id}`, [take, plate]);
   };
-  for (const take of takes) if (take.role !== 'none') add(take, plateFor(snapshot, take));
+  for (const take of takes) if (isOverPlate(take.slot)) add(take, plateFor(snapshot, take));
   for (const moment of clones)
-    for (const id of [moment.settings.left, moment.settings.right])
+    for (const side of sides)
       add(
-        takes.find((take) => take.id === id),
+        takes.find((take) => take.id === fillOf(moment, side).take),
         plateOfMoment(snapshot, moment),
       );
   return [...pairs.values()];
@@ -118,10 +120,10 @@ export function seamTask(snapshot: Snapshot, moment: CloneMoment): Omit<SeamTask
   });
   const layer = (layers: Layer[], id: string) => layers.find((one) => one.id === id) ?? null;
   const frames = cloneFrames(moment, ruler);
-  const side = (role: 'left' | 'right') => {
+  const side = (role: Side) => {
     const mine = layer(built.layers, role);
     const put = layer(corrected, role);
-    const tap = moment.settings[`${role}Tap`];
+    const { tap } = fillOf(moment, role);
     if (!mine || !put) return null;
     const plain = material[role]?.take.steady && material[role]?.take.match;
     const frame = tap && mine.from + frameOfTime(ruler.project.rate, tap.time - mine.source.at);

@@ -23,14 +23,14 @@ beforeEach(async () => {
 /** A take that was measured, with its log line where it was logged. */
 async function shot(
   id: string,
-  role: Take['role'],
+  slot: Take['slot'],
   setup: string | null,
   rating: 'good' | 'no' | null = null,
 ) {
-  await film.addTake(id, role, (await film.read()).takes.length);
+  await film.addTake(id, slot, (await film.read()).takes.length);
   await film.measured(id);
   if (!setup) return;
-  const log = { kind: 'log' as const, setup, shot: `${setup}/${role}`, number: 1, started: 0, length: 9 };
+  const log = { kind: 'log' as const, setup, shot: `${setup}/${slot}`, number: 1, started: 0, length: 9 };
   const rest = { rating, tags: {}, variation: '', notes: '', take: id, seen: [] };
   await change(film.store, film.project, 'Log', [
     { create: { ...newRecord(film.project, `log-${id}`), ...log, ...rest } },
@@ -40,7 +40,7 @@ async function shot(
 /** A clone of a setup from these two takes. */
 async function clone(setup: string, left: string | null, right: string | null): Promise<string> {
   const id = await createClone(film.store, film.project, 0, 8);
-  const set = { setup, 'settings.left': left, 'settings.right': right };
+  const set = { setup, 'slots.left.take': left, 'slots.right.take': right };
   await setMoment(film.store, film.project, id, 'Choose', set);
   return id;
 }
@@ -83,7 +83,7 @@ describe('which plate', () => {
     const snapshot = await film.read();
     expect(platesFor(snapshot, of(snapshot, id)).map((take) => take.id)).toEqual(['good', 'plain', 'loose']);
     const choose = (plate: string) =>
-      setMoment(film.store, film.project, id, 'Choose the plate', { 'settings.plate': plate });
+      setMoment(film.store, film.project, id, 'Choose the plate', { 'slots.plate.take': plate });
     await choose('bad');
     expect(await plateNow(id)).toBe('bad');
     await choose('elsewhere');

@@ -1,5 +1,6 @@
 import { setupOf } from '@/core/plan/shots';
-import type { CloneMoment, Moment, Take } from '@/core/model/records';
+import type { Moment, Take } from '@/core/model/records';
+import { fillOf, plateSlot } from '@/core/model/slots';
 import type { Arranged } from './arrange';
 
 type Filmed = Pick<Arranged, 'takes' | 'logs' | 'setups'>;
@@ -19,7 +20,7 @@ export const serves = (film: Pick<Filmed, 'logs'>, take: Take, setup: string): b
  * nobody logged. Never another setup's.
  */
 export function platesOf(film: Filmed, setup: string): Take[] {
-  const plates = film.takes.filter(({ role }) => role === 'plate');
+  const plates = film.takes.filter(({ slot }) => slot === plateSlot);
   const rated = (take: Take) => film.logs.find((log) => log.take === take.id)?.rating ?? null;
   const logged = plates.filter((take) => filmedIn(film, take) === setup && rated(take) !== 'no');
   const good = logged.filter((take) => rated(take) === 'good');
@@ -42,8 +43,8 @@ export const platesFor = (film: Filmed, moment: Moment): Take[] =>
   platesOf(film, setupOfMoment(film, moment));
 
 /** The plate that a moment stands on: the one chosen for it by hand, else the first of its setup's. */
-export function plateOfMoment(film: Filmed, moment: CloneMoment): Take | null {
+export function plateOfMoment(film: Filmed, moment: Moment): Take | null {
   const setup = setupOfMoment(film, moment);
-  const chosen = film.takes.find(({ id }) => id === moment.settings.plate);
+  const chosen = film.takes.find(({ id }) => id === fillOf(moment, plateSlot).take);
   return chosen && serves(film, chosen, setup) ? chosen : (platesOf(film, setup)[0] ?? null);
 }

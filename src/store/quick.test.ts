@@ -115,10 +115,10 @@ describe('quick presses build on each other', () => {
 
   it('starts a take earlier twice', async () => {
     const id = await createClone(store, project, 0, 8);
-    await setMoment(store, project, id, 'In', { 'settings.leftIn': 3.003 });
-    const args = { moment: id, role: 'left' as const, frames: 24 };
+    await setMoment(store, project, id, 'In', { 'slots.left.at': 3.003 });
+    const args = { moment: id, slot: 'left', frames: 24 };
     await Promise.all([startEarlier(store, project, args), startEarlier(store, project, args)]);
-    expect((await film.read()).clones[0].settings.leftIn).toBeCloseTo(1.001, 9);
+    expect((await film.read()).clones[0].slots?.left.at).toBeCloseTo(1.001, 9);
   });
 
   it('keeps one day that two presses made at once, and turns a switch as often as it was pressed', async () => {

@@ -1,7 +1,9 @@
 import type { Finding } from '@/core/finding/finding';
 import { examineTake } from '@/core/footage/take-findings';
 import { momentSchema, type CloneMoment, type Moment, type Take } from '@/core/model/records';
+import { plateSlot } from '@/core/model/slots';
 import { clone } from '@/core/recipes/clone';
+import { sides, type Side } from '@/core/recipes/clone/material';
 import type { SeamMeasure } from '@/core/model/measures';
 import { bestLog, type Board, type BoardRow } from '@/core/shoot/board';
 import { timeOfBeat } from '@/core/time/grid';
@@ -25,10 +27,10 @@ export function trialOf(snapshot: Snapshot, board: Board, moment: CloneMoment): 
   const find = (test: (row: BoardRow) => boolean) => best.find(({ row }) => test(row)) ?? null;
   const plate =
     find(({ shot }) => shot?.share === 'first plate') ?? find(({ shot }) => shot?.what === 'plate');
-  const [left, right] = ['left', 'right'].map((key) => find(({ shot }) => shot?.key === key));
+  const [left, right] = sides.map((key) => find(({ shot }) => shot?.key === key));
   const grid = snapshot.song?.grid;
   if (!left || !right || !grid) return null;
-  const begins = (side: 'left' | 'right', row: BoardRow): number => {
+  const begins = (side: Side, row: BoardRow): number => {
     const passage = bestLog(row)?.passage;
     if (!passage) return 0;
     const shows = side === moment.settings.first ? moment.start : moment.lands;
@@ -39,16 +41,11 @@ export function trialOf(snapshot: Snapshot, board: Board, moment: CloneMoment): 
   };
   return momentSchema.parse({
     ...moment,
-    settings: {
-      ...moment.settings,
-      plate: plate?.take.id ?? null,
-      left: left.take.id,
-      right: right.take.id,
-      leftIn: begins('left', left.row),
-      rightIn: begins('right', right.row),
-      leftTap: null,
-      rightTap: null,
-      seam: null,
+    settings: { ...moment.settings, seam: null },
+    slots: {
+      [plateSlot]: { take: plate?.take.id ?? null },
+      left: { take: left.take.id, at: begins('left', left.row) },
+      right: { take: right.take.id, at: begins('right', right.row) },
     },
   }) as CloneMoment;
 }

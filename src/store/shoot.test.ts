@@ -15,8 +15,8 @@ import {
   rateLog,
   removePickup,
   restoreSetup,
-  roleOf,
   setMove,
+  slotOf,
   startLog,
   stopLog,
   strikeSetup,
@@ -50,7 +50,7 @@ const film = async (end: string, more = {}) => {
   await stopLog(store, log, 6.123);
   return log;
 };
-const addTake = (name: string, role: Take['role'], order: number) =>
+const addTake = (name: string, slot: Take['slot'], order: number) =>
   change(store, project, 'Take', [
     {
       create: {
@@ -58,7 +58,7 @@ const addTake = (name: string, role: Take['role'], order: number) =>
         kind: 'take',
         media: `m-${name}`,
         name,
-        role,
+        slot,
         order,
         steady: false,
         match: false,
@@ -114,7 +114,7 @@ describe('the log', () => {
     expect((await read()).logs[0]).toMatchObject({ rating: null, tags: {}, variation: '', notes: '' });
   });
 
-  it('gives a file the name and role of its shot', async () => {
+  it('gives a file the name and slot of its shot', async () => {
     const [left, plate] = [await film('/left'), await film('/first plate')];
     await addTake('clip-a', 'none', 1);
     await addTake('clip-b', 'right', 2);
@@ -123,12 +123,12 @@ describe('the log', () => {
       { file: 'clip-a', log: left.id, offset: 0, off: 0 },
       { file: 'clip-b', log: plate.id, offset: 0, off: 0 },
     ]);
-    expect((await read()).takes.map(({ name, role }) => `${name}: ${role}`)).toEqual([
+    expect((await read()).takes.map(({ name, slot }) => `${name}: ${slot}`)).toEqual([
       'Left: first role, take 1: left',
       'Clean plate, take 1: plate',
     ]);
     expect((await read()).logs.map(({ take }) => take)).toEqual(['clip-a', 'clip-b']);
-    expect(roleOf(null)).toBe('none');
+    expect(slotOf(null)).toBeNull();
   });
 });
 
@@ -180,10 +180,10 @@ describe('the board of a project', () => {
 });
 
 describe('trying a moment on the set', () => {
-  const file = async (end: string, take: string, role: Take['role'], more = {}) => {
+  const file = async (end: string, take: string, slot: Take['slot'], more = {}) => {
     const log = await film(end, more);
     await rateLog(store, log, 'good');
-    await addTake(take, role, number++);
+    await addTake(take, slot, number++);
     const { board } = await boardNow();
     await linkTake(store, project, board, [{ log: log.id, take }]);
   };
@@ -201,7 +201,11 @@ describe('trying a moment on the set', () => {
     expect(bestTakes(snapshot, board, moment.id).map(({ take }) => take.id)).toEqual(['plate', 'l1', 'r1']);
     const trial = trialOf(snapshot, board, { ...moment, start: 8, lands: 16 } as CloneMoment);
     // Beats of half a second: eight of them are four seconds of song, two of a take that is played twice as fast.
-    expect(trial?.settings).toMatchObject({ plate: 'plate', left: 'l1', right: 'r1', leftIn: 4, rightIn: 6 });
+    expect(trial?.slots).toEqual({
+      plate: { take: 'plate' },
+      left: { take: 'l1', at: 4 },
+      right: { take: 'r1', at: 6 },
+    });
     // Takes of this setup are held against its own plate, not against the first there is.
     const find = (id: string) => snapshot.takes.find((take) => take.id === id) as Take;
     expect(plateFor(snapshot, find('l1'))?.id).toBe('plate');

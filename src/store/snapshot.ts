@@ -3,7 +3,8 @@ import type { CloneMoment, Take } from '@/core/model/records';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
 import { clone } from '@/core/recipes/clone';
-import type { ChosenTake, CloneMaterial } from '@/core/recipes/clone/material';
+import { sides, type ChosenTake, type CloneMaterial } from '@/core/recipes/clone/material';
+import { fillOf } from '@/core/model/slots';
 import { arrange, type Arranged } from './arrange';
 import { plateOfMoment } from './plates';
 import type { Conflict, Halted, Media, Measure, Render, Store } from './db';
@@ -79,9 +80,8 @@ export function seamKey(snapshot: Snapshot, moment: CloneMoment): string | null 
   if (!ruler) return null;
   const { settings } = moment;
   const plate = plateOfMoment(snapshot, moment);
-  const [left, right] = [settings.left, settings.right].map((id) =>
-    snapshot.takes.find((take) => take.id === id),
-  );
+  const fills = sides.map((side) => fillOf(moment, side));
+  const [left, right] = fills.map((fill) => snapshot.takes.find((take) => take.id === fill.take));
   const chosen = [plate, left, right];
   if (!left || !right || chosen.some((take) => take && !takeMeasure(snapshot, take))) return null;
   for (const take of [left, right])
@@ -91,7 +91,7 @@ export function seamKey(snapshot: Snapshot, moment: CloneMoment): string | null 
     chosen.map((take) => take && [take.media, take.steady, take.match]),
     clone.anchors(moment, ruler).map((anchor) => anchor.frame),
     [project.rate, project.width, project.height],
-    [settings.first, settings.leftIn, settings.rightIn, settings.leftTap, settings.rightTap, settings.seam],
+    [settings.first, ...fills.map(({ at }) => at), ...fills.map(({ tap }) => tap), settings.seam],
   ];
   return `seam-1:${moment.id}:${JSON.stringify(parts)}`;
 }
@@ -101,8 +101,7 @@ export function materialOf(
   snapshot: Snapshot,
   moment: CloneMoment,
 ): { material: CloneMaterial; fresh: boolean } {
-  const { settings } = moment;
-  const find = (id: string | null) => snapshot.takes.find((take) => take.id === id) ?? null;
+  const find = (slot: string) => snapshot.takes.find((take) => take.id === fillOf(moment, slot).take) ?? null;
   const plate = plateOfMoment(snapshot, moment);
   const choose = (take: Take | null): ChosenTake | null =>
     take && { take, measure: takeMeasure(snapshot, take), comparison: comparisonOf(snapshot, take, plate) };
@@ -115,8 +114,8 @@ export function materialOf(
   return {
     material: {
       plate: choose(plate),
-      left: choose(find(settings.left)),
-      right: choose(find(settings.right)),
+      left: choose(find('left')),
+      right: choose(find('right')),
       seam,
     },
     fresh: Boolean(fresh),

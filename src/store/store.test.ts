@@ -42,7 +42,7 @@ const addSong = (bpm = 120) =>
       },
     },
   ]);
-const addTake = (name: string, role: Take['role'], order: number) =>
+const addTake = (name: string, slot: Take['slot'], order: number) =>
   change(store, project, 'Take', [
     {
       create: {
@@ -50,7 +50,7 @@ const addTake = (name: string, role: Take['role'], order: number) =>
         kind: 'take',
         media: `m-${name}`,
         name,
-        role,
+        slot,
         order,
         steady: false,
         match: false,
@@ -116,10 +116,10 @@ describe('changes', () => {
     await addTake('left', 'left', 1);
     const [take] = (await read()).takes;
     await setTake(store, project, take.id, 'Name', { name: 'Mine' });
-    await change(store, project, 'Sort', [{ record: take.id, set: { role: 'right' } }], true);
+    await change(store, project, 'Sort', [{ record: take.id, set: { slot: 'right' } }], true);
     await undo(store, project);
     const [after] = (await read()).takes;
-    expect([after.name, after.role]).toEqual(['left', 'right']);
+    expect([after.name, after.slot]).toEqual(['left', 'right']);
   });
 
   it('returns to the same state after any number of steps back and on', async () => {
@@ -208,11 +208,11 @@ describe('moments and work', () => {
   it('starts a take earlier as far as it can', async () => {
     await addSong();
     const id = await createClone(store, project, 0, 8);
-    const args = { moment: id, role: 'left' as const, frames: 12 };
+    const args = { moment: id, slot: 'left', frames: 12 };
     await expect(startEarlier(store, project, args)).rejects.toMatchObject({ code: 'too-short' });
-    await setMoment(store, project, id, 'In', { 'settings.leftIn': 2 });
+    await setMoment(store, project, id, 'In', { 'slots.left.at': 2 });
     await startEarlier(store, project, args);
-    expect((await read()).clones[0].settings.leftIn).toBeCloseTo(2 - (12 * 1001) / 24000, 9);
+    expect((await read()).clones[0].slots?.left.at).toBeCloseTo(2 - (12 * 1001) / 24000, 9);
   });
 
   it('finds what is missing from what is there, and leaves alone what was cancelled', async () => {

@@ -62,7 +62,7 @@ describe('work follows from what is stored', () => {
     const first = await key();
     await setMoment(store, project, moment, 'Name', { name: 'Another name' });
     expect(await key()).toBe(first);
-    for (const set of [{ 'settings.leftIn': 1 }, { lands: 5 }, { end: 7 }]) {
+    for (const set of [{ 'slots.left.at': 1 }, { lands: 5 }, { end: 7 }]) {
       const before = await key();
       await setMoment(store, project, moment, 'Change', set);
       expect(await key()).not.toBe(before);
@@ -104,7 +104,7 @@ describe('work follows from what is stored', () => {
     for (const id of ['plate', 'one', 'two']) await film.measured(id);
     await film.compared('one', { placements: Array.from({ length: 240 }, () => ({ ...inPlace, dx: 3 })) });
     await film.compared('two');
-    await setMoment(store, project, moment, 'Tap', { 'settings.leftTap': { time: 1, at: [0.2, 0.5] } });
+    await setMoment(store, project, moment, 'Tap', { 'slots.left.tap': { time: 1, at: [0.2, 0.5] } });
     const found = await task();
     // Eight beats of half a second at 24000/1001: 95.9 frames; the copy appears after a bar.
     expect(found).toMatchObject({
@@ -189,9 +189,9 @@ describe('findings of what is stored', () => {
       await undo(store, project);
       expect((await take())?.[field]).toBe(true);
     }
-    await setMoment(store, project, moment, 'In', { 'settings.leftIn': 3 });
-    await fix('startEarlier', { moment, role: 'left', frames: 24 });
-    expect((await film.read()).clones[0].settings.leftIn).toBeCloseTo(3 - 1.001, 9);
+    await setMoment(store, project, moment, 'In', { 'slots.left.at': 3 });
+    await fix('startEarlier', { moment, slot: 'left', frames: 24 });
+    expect((await film.read()).clones[0].slots?.left.at).toBeCloseTo(3 - 1.001, 9);
     await fix('askedStory', { moment });
     expect(planOf(await film.read()).findings.some(({ code }) => code === 'style.story')).toBe(false);
   });

@@ -40,9 +40,9 @@ describe('bringing files in', () => {
     const outcomes = await bring(files);
     expect(outcomes.map(({ outcome }) => outcome)).toEqual(['take', 'take', 'song']);
     const { takes, project, song } = await film.read();
-    expect(takes.map(({ name, role }) => `${name}: ${role}`)).toEqual([
+    expect(takes.map(({ name, slot }) => `${name}: ${slot}`)).toEqual([
       'Bench left 1: left',
-      'Upright: none',
+      'Upright: null',
     ]);
     expect(project).toMatchObject({ width: 1920, height: 1080, rate: { num: 25, den: 1 } });
     expect(song?.media).toBeTruthy();

@@ -6,7 +6,7 @@ import { change } from '@/store/change';
 import { newRecord } from '@/store/commands/projects';
 import { newId, type Media, type Store } from '@/store/db';
 import { refuse } from '@/core/error';
-import type { Role } from '@/core/model/records';
+import { slotInName } from '@/core/recipes/slots';
 import { nearestRate } from '@/core/time/rate';
 
 /** What became of a file. */
@@ -38,13 +38,6 @@ function readableName(file: string): string {
       .replace(/[-_]+/g, ' ')
       .trim() || file;
   return words[0].toUpperCase() + words.slice(1);
-}
-
-function roleFromName(name: string): Role {
-  return (
-    (['plate', 'left', 'right'] as const).find((role) => new RegExp(`\\b${role}\\b`, 'i').test(name)) ??
-    'none'
-  );
 }
 
 /**
@@ -168,7 +161,7 @@ async function addTake(store: Store, media: Media, keepDelivery: boolean): Promi
     kind: 'take' as const,
     media: media.id,
     name,
-    role: roleFromName(name),
+    slot: slotInName(name),
     order: Math.max(0, ...takes.map((one) => one.order)) + 1,
     steady: false,
     match: false,

@@ -1,6 +1,6 @@
 import { refuse } from '@/core/error';
-import type { Role } from '@/core/model/records';
 import { cloneFrames } from '@/core/recipes/clone/build';
+import { suggestSlot, type Motion } from '@/core/recipes/slots';
 import { change } from '@/store/change';
 import { layFirstBeats, layFirstSections, layFoundRest, lockedPassages } from '@/store/commands/song';
 import type { MeasureValue, Store } from '@/store/db';
@@ -48,18 +48,16 @@ async function measured({ store, snapshot }: Job, media: string) {
   return { ...value.take, stills: kept.stills };
 }
 
-/** A clip without a role gets the one that its movement suggests; what a person chose meanwhile stays. */
-const giveRole = (store: Store, project: string, media: string, motion: { share: number; middle: number }) =>
+/** A take of no known slot gets the one that its movement suggests; what a person chose meanwhile stays. */
+const giveSlot = (store: Store, project: string, media: string, motion: Motion) =>
   change(
     store,
     project,
     'Sort the take',
-    ({ takes }) => {
-      const role: Role = motion.share < 0.004 ? 'plate' : motion.middle < 0.5 ? 'left' : 'right';
-      return takes
-        .filter((take) => take.media === media && take.role === 'none')
-        .map(({ id }) => ({ record: id, set: { role } }));
-    },
+    ({ takes }) =>
+      takes
+        .filter((take) => take.media === media && take.slot === null)
+        .map(({ id }) => ({ record: id, set: { slot: suggestSlot(motion) } })),
     true,
   );
 
@@ -78,7 +76,7 @@ const measureTake: Doing<'take'> = async (job, api) => {
   await store.stills.put({ id: need.media, stills });
   await store.proxies.put({ id: need.media, blob: proxy });
   await keep(job, need.media, { method: 'take-2', take: measure, poster, complete });
-  await giveRole(store, snapshot.project.id, need.media, measure.motion);
+  await giveSlot(store, snapshot.project.id, need.media, measure.motion);
 };
 
 const measureSong: Doing<'song'> = async (job, api) => {

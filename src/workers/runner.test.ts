@@ -189,9 +189,9 @@ describe('the runner', () => {
     expect((await film.read()).measures.size).toBe(2);
   });
 
-  it('keeps the role that a person gave while the take was measured', async () => {
-    await film.addTake('one', 'none', 1);
-    await film.addTake('two', 'none', 2);
+  it('keeps the slot that a person gave while the take was measured', async () => {
+    await film.addTake('one', null, 1);
+    await film.addTake('two', null, 2);
     for (const id of ['m-one', 'm-two']) await fileOf(id);
     const first = held<unknown>();
     const measure = vi
@@ -200,11 +200,11 @@ describe('the runner', () => {
       .mockImplementation(answers.measureTake as () => Promise<unknown>);
     start({ measureTake: measure });
     await first.begun();
-    await setTake(film.store, film.project, 'one', 'What a take is', { role: 'left' });
+    await setTake(film.store, film.project, 'one', 'What a take is', { slot: 'left' });
     first.release(await (answers.measureTake as () => Promise<unknown>)());
     await idle();
     // By its movement alone each would be the right one.
-    expect((await film.read()).takes.map(({ role }) => role)).toEqual(['left', 'right']);
+    expect((await film.read()).takes.map(({ slot }) => slot)).toEqual(['left', 'right']);
   });
 
   it('keeps beats that were set while the song was listened to', async () => {
@@ -258,7 +258,7 @@ describe('the runner', () => {
       .mockResolvedValue(found);
     start({ solveMomentSeam: solve });
     await solving.begun();
-    await setMoment(film.store, film.project, moment, 'In', { 'settings.leftIn': 1 });
+    await setMoment(film.store, film.project, moment, 'In', { 'slots.left.at': 1 });
     solving.release(found);
     await idle();
     expect(solve).toHaveBeenCalledTimes(2);
@@ -267,7 +267,7 @@ describe('the runner', () => {
   });
 
   it('goes on where a take was taken out while it was measured', async () => {
-    await film.addTake('one', 'none', 1);
+    await film.addTake('one', null, 1);
     await fileOf('m-one');
     const measuring = held<unknown>();
     start({ measureTake: measuring.called });

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { refuse } from '../error';
 import { commandSchema } from '../model/command';
+import { liftOps, modelVersion } from '../model/lift';
 
-/** The file's own name for what it is, and the newest version that is read here. See docs/bundle.md. */
+/** The file's own name for what it is. Its version is the model's. See docs/bundle.md. */
 export const bundleFormat = 'fickle-ribbon bundle';
-export const bundleVersion = 1;
 export const bundleIndex = 'bundle.json';
 
 /** More than any project needs; a file that says more is not one of ours. */
@@ -84,7 +84,7 @@ export function checkEntries(entries: readonly ZipEntry[], fileSize: number): vo
 }
 
 /**
- * Reads the index of a bundle.
+ * Reads the index of a bundle, lifted to the version of today.
  * @throws CoreError `bundle.newer`, `bundle.broken` with what to do
  */
 export function readBundle(text: string): Bundle {
@@ -98,13 +98,17 @@ export function readBundle(text: string): Bundle {
     );
   }
   const { version } = z.object({ version: z.number() }).safeParse(raw).data ?? { version: 0 };
-  if (version > bundleVersion)
+  if (version > modelVersion)
     refuse(
       'bundle.newer',
-      `This file was saved by a newer Fickle Ribbon (format ${version}, this one reads ${bundleVersion}). Open this application once with a network, so that it renews itself; then bring the file in again.`,
+      `This file was saved by a newer Fickle Ribbon (format ${version}, this one reads ${modelVersion}). Open this application once with a network, so that it renews itself; then bring the file in again.`,
     );
   const checked = bundleSchema.safeParse(raw);
-  if (checked.success) return checked.data;
+  if (checked.success) {
+    const { commands, ...rest } = checked.data;
+    const lifted = commands.map((command) => ({ ...command, ops: liftOps(command.ops, version) }));
+    return { ...rest, version: modelVersion, commands: lifted };
+  }
   const [issue] = checked.error.issues;
   return refuse(
     'bundle.broken',

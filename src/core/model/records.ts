@@ -5,6 +5,7 @@ import { beatGridSchema } from '../time/grid';
 import { films, momentKinds, type MomentKind } from '../recipes/films';
 import { planSchemas } from './plan-records';
 import { shootSchemas } from './shoot-records';
+import { slotsSchema } from './slots';
 
 const { id } = base;
 
@@ -61,15 +62,13 @@ export const cueSchema = z.object({
   text: z.string(),
 });
 
-export const roleSchema = z.enum(['plate', 'left', 'right', 'none']);
-export type Role = z.infer<typeof roleSchema>;
-
 export const takeSchema = z.object({
   ...base,
   kind: z.literal('take'),
   media: id,
   name: z.string(),
-  role: roleSchema,
+  /** the slot that it was filmed for, in whatever moment; null while nobody knows, `none` where it is kept out */
+  slot: z.string().min(1).nullable(),
   /** fractional key: takes are listed in this order */
   order: z.number(),
   /** undo the camera's movement against the plate */
@@ -94,6 +93,8 @@ const momentFields = {
   /** where it is filmed, and where its second part is filmed */
   setup: id.nullable().optional(),
   second: id.nullable().optional(),
+  /** which take fills which slot, from which instant */
+  slots: slotsSchema.optional(),
 };
 const momentOf = (recipe: MomentKind) =>
   z.object({ ...momentFields, recipe: z.literal(recipe), settings: films[recipe].settings as z.ZodType });

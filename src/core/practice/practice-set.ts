@@ -18,6 +18,10 @@ import { drawBench, drawWorkshop } from './workshop';
 /** Who is in front of the practice camera. */
 export type PracticeRole = 'nobody' | 'left' | 'right';
 
+/** Who plays a shot here: the role of that name, nobody in front of a plate, else whoever acts first. */
+export const practiceRoleOf = (key: string, what: string): PracticeRole =>
+  key === 'left' || key === 'right' ? key : what === 'action' ? 'left' : 'nobody';
+
 /** The margin round the drawn room, in stage units, for a camera that was knocked or travels. */
 const margin = 24;
 

@@ -1,9 +1,11 @@
 'use client';
 import { useEffect, useMemo, useState, type MouseEvent } from 'react';
 import { outlineInForce, cloneFrames } from '@/core/recipes/clone/build';
+import { otherSide, sides } from '@/core/recipes/clone/material';
 import { films } from '@/core/recipes/films';
 import type { Ruler } from '@/core/recipes/recipe';
 import { isClone, type CloneMoment } from '@/core/model/records';
+import { fillOf } from '@/core/model/slots';
 import type { Point } from '@/core/picture/image';
 import { sourceTime } from '@/core/picture/layers';
 import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
@@ -160,11 +162,11 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
     const layer = layers.find((one) => one.id === role);
     if (!layer) return;
     const seconds = sourceTime(layer, Math.max(layer.from, frame));
-    const set = { [`settings.${role}Tap`]: { time: seconds, at }, 'settings.seam': null };
+    const set = { [`slots.${role}.tap`]: { time: seconds, at }, 'settings.seam': null };
     attempt(() => setMoment(store, project.id, moment.id, 'Keep this performer', set));
   };
-  const copyRole = settings.first === 'left' ? 'right' : 'left';
-  const copyTap = settings[`${copyRole}Tap`]?.at ?? [material[copyRole]?.measure?.motion.middle ?? 0.5, 0.5];
+  const copy = otherSide(settings.first);
+  const copyTap = fillOf(moment, copy).tap?.at ?? [material[copy]?.measure?.motion.middle ?? 0.5, 0.5];
   const bar = (position: number) => barAndBeat(grid, position).bar;
   return (
     <Station
@@ -206,8 +208,8 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
           <Part title="Keep whom">
             <p className="text-[12px] text-ink2">
               Tap a performer on the picture to say that this one is kept.{' '}
-              {settings.leftTap ? 'Left is tapped.' : 'Left: found by itself.'}{' '}
-              {settings.rightTap ? 'Right is tapped.' : 'Right: found by itself.'}
+              {fillOf(moment, 'left').tap ? 'Left is tapped.' : 'Left: found by itself.'}{' '}
+              {fillOf(moment, 'right').tap ? 'Right is tapped.' : 'Right: found by itself.'}
             </p>
             <div className="mt-2 flex flex-wrap gap-1.5">
               {settings.seam && (
@@ -328,10 +330,11 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
 /** Findings of the takes that this moment uses. */
 function TakeNotes({ moment }: { moment: CloneMoment }) {
   const { findings } = useBench();
-  const { left, right } = moment.settings;
+  const used = sides.map((side) => fillOf(moment, side).take);
   const notes = findings.match.filter(
     (finding) =>
-      (finding.where.take === left || finding.where.take === right) &&
+      finding.where.take &&
+      used.includes(finding.where.take) &&
       finding.code !== 'take.still' &&
       finding.code !== 'take.same-light',
   );

@@ -1,5 +1,6 @@
 'use client';
 import type { CloneMoment } from '@/core/model/records';
+import { fillOf, plateSlot } from '@/core/model/slots';
 import { clone } from '@/core/recipes/clone';
 import type { Ruler, SentencePart } from '@/core/recipes/recipe';
 import { beatLabel, frameOfBeat, positionOf, timeOfBeat } from '@/core/time/grid';
@@ -101,7 +102,9 @@ function Quantity({
           value={plateOfMoment(snapshot, moment)?.id ?? ''}
           empty="no clean plate yet"
           options={plates.map((take) => ({ value: take.id, text: take.name }))}
-          onChange={(id) => save('Choose the plate', { 'settings.plate': id, 'settings.seam': null })}
+          onChange={(id) =>
+            save('Choose the plate', { [`slots.${plateSlot}.take`]: id, 'settings.seam': null })
+          }
         />
       );
     }
@@ -111,33 +114,33 @@ function Quantity({
       return (
         <LiveChoice
           label={`Take for the ${role}`}
-          value={settings[role] ?? ''}
+          value={fillOf(moment, role).take ?? ''}
           dye={dye}
           empty="choose a take"
           options={snapshot.takes
-            .filter((take) => take.role === role && serves(snapshot, take, setupOfMoment(snapshot, moment)))
+            .filter((take) => take.slot === role && serves(snapshot, take, setupOfMoment(snapshot, moment)))
             .map((take) => ({ value: take.id, text: take.name }))}
-          onChange={(id) => save('Choose a take', { [`settings.${role}`]: id, 'settings.seam': null })}
+          onChange={(id) => save('Choose a take', { [`slots.${role}.take`]: id, 'settings.seam': null })}
         />
       );
     }
     case 'leftIn':
     case 'rightIn': {
-      const { field } = part;
-      const role = field === 'leftIn' ? 'left' : 'right';
-      const take = snapshot.takes.find((one) => one.id === settings[role]) ?? null;
+      const role = part.field === 'leftIn' ? 'left' : 'right';
+      const fill = fillOf(moment, role);
+      const take = snapshot.takes.find((one) => one.id === fill.take) ?? null;
       const last = takeMeasure(snapshot, take)?.times.at(-1) ?? 3600;
       return (
         <LiveNumber
           label={`Start of the ${role} take`}
-          value={settings[field]}
+          value={fill.at}
           step={tick}
           min={0}
           max={last}
           dye={dye}
           show={seconds}
           also={(value) => `${frameOfTime(rate, value)} frames into the file`}
-          onChange={(value) => save('Start of a take', { [`settings.${field}`]: value })}
+          onChange={(value) => save('Start of a take', { [`slots.${role}.at`]: value })}
         />
       );
     }

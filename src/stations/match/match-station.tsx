@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
 import type { CloneMoment, Take } from '@/core/model/records';
+import { fillOf } from '@/core/model/slots';
 import { cornerMove } from '@/core/footage/placement';
 import { createClone, setMoment } from '@/store/commands/moments';
 import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
@@ -63,12 +64,12 @@ export function MatchStation() {
   const { takes } = snapshot;
   const setup = moment && setupOfMoment(snapshot, moment);
   const mine = takes.filter((take) => setup === null || serves(snapshot, take, setup));
-  const of = (role: Take['role']) => mine.filter((take) => take.role === role);
+  const of = (slot: string) => mine.filter((take) => take.slot === slot);
   const [lefts, rights] = [of('left'), of('right')];
   const homeless = (take: Take) =>
     !snapshot.clones.some((one) => serves(snapshot, take, setupOfMoment(snapshot, one)));
   const others = takes.filter((take) =>
-    mine.includes(take) ? take.role === 'plate' || take.role === 'none' : homeless(take),
+    mine.includes(take) ? !lefts.includes(take) && !rights.includes(take) : homeless(take),
   );
   const elsewhere = takes.filter((take) => !mine.includes(take) && !homeless(take)).length;
   const pairs = lefts.flatMap((left) =>
@@ -76,7 +77,8 @@ export function MatchStation() {
   );
   const best = [...pairs].sort((a, b) => (b.score?.score ?? 0) - (a.score?.score ?? 0))[0] ?? null;
   const used = pairs.find(
-    (pair) => pair.left.id === moment?.settings.left && pair.right.id === moment.settings.right,
+    ({ left, right }) =>
+      moment && left.id === fillOf(moment, 'left').take && right.id === fillOf(moment, 'right').take,
   );
   const chosen =
     pairs.find((pair) => pair.left.id === picked?.left && pair.right.id === picked.right) ?? used ?? best;
@@ -100,7 +102,11 @@ export function MatchStation() {
   const use = (pair: Chosen) =>
     attempt(async () => {
       if (moment) {
-        const set = { 'settings.left': pair.left.id, 'settings.right': pair.right.id, 'settings.seam': null };
+        const set = {
+          'slots.left.take': pair.left.id,
+          'slots.right.take': pair.right.id,
+          'settings.seam': null,
+        };
         await setMoment(store, snapshot.project.id, moment.id, 'Use this pair', set);
         go({ station: 'build' });
       } else {

@@ -2,6 +2,7 @@
 import { useMemo } from 'react';
 import { emptyClone } from '@/core/model/clone';
 import type { CloneMoment, Take } from '@/core/model/records';
+import { fillOf, plateSlot } from '@/core/model/slots';
 import { clone as recipe } from '@/core/recipes/clone';
 import { outlineInForce } from '@/core/recipes/clone/build';
 import { regularGrid } from '@/core/time/grid';
@@ -20,7 +21,9 @@ export function PairPicture({ left, right }: { left: Take; right: Take }) {
   const { project } = snapshot;
   const built = useMemo(() => {
     const same =
-      moment && moment.settings.left === left.id && moment.settings.right === right.id ? moment : null;
+      moment && fillOf(moment, 'left').take === left.id && fillOf(moment, 'right').take === right.id
+        ? moment
+        : null;
     const trial: CloneMoment = {
       id: 'trial',
       project: project.id,
@@ -36,11 +39,15 @@ export function PairPicture({ left, right }: { left: Take; right: Take }) {
       setup: moment?.setup,
       settings: {
         ...emptyClone,
-        plate: (moment ? plateOfMoment(snapshot, moment) : plateFor(snapshot, left))?.id ?? null,
-        left: left.id,
-        right: right.id,
         feather: same?.settings.feather ?? emptyClone.feather,
         seam: same?.settings.seam ?? null,
+      },
+      slots: {
+        [plateSlot]: {
+          take: (moment ? plateOfMoment(snapshot, moment) : plateFor(snapshot, left))?.id ?? null,
+        },
+        left: { take: left.id },
+        right: { take: right.id },
       },
     };
     const { material } = materialOf(snapshot, trial);

@@ -1,17 +1,17 @@
 'use client';
 import { useMemo } from 'react';
-import type { Role, Take } from '@/core/model/records';
+import type { Take } from '@/core/model/records';
+import { noSlot } from '@/core/model/slots';
+import { slotsOverPlate } from '@/core/recipes/slots';
 import { formatClock } from '@/core/time/timecode';
 import { removeTake, setTake } from '@/store/commands/takes';
 import { takeMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 
-const roles: { value: Role; text: string }[] = [
-  { value: 'plate', text: 'clean plate' },
-  { value: 'left', text: 'left' },
-  { value: 'right', text: 'right' },
-  { value: 'none', text: 'not used' },
+const slots = [
+  ...slotsOverPlate.map(({ key, title }) => ({ value: key, text: title })),
+  { value: noSlot, text: 'not used' },
 ];
 
 /** Puts a kept picture on an image while both are there. */
@@ -67,11 +67,9 @@ export function Swatch({
         <div className="flex items-baseline justify-between gap-1">
           <LiveChoice
             label={`What ${take.name} is`}
-            value={take.role}
-            options={roles}
-            onChange={(role) =>
-              attempt(() => setTake(store, id, take.id, 'What a take is', { role: role as Role }))
-            }
+            value={take.slot ?? noSlot}
+            options={slots}
+            onChange={(slot) => attempt(() => setTake(store, id, take.id, 'What a take is', { slot }))}
           />
           <button
             type="button"

@@ -73,14 +73,14 @@ export class TestFilm {
   }
 
   /** A take whose medium is called `m-` and its id. */
-  async addTake(id: string, role: Take['role'], order: number): Promise<void> {
+  async addTake(id: string, slot: Take['slot'], order: number): Promise<void> {
     await this.addMedia(`m-${id}`);
     const take: Take = {
       ...newRecord(this.project, id),
       kind: 'take',
       media: `m-${id}`,
       name: id,
-      role,
+      slot,
       order,
       steady: false,
       match: false,

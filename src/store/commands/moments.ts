@@ -1,6 +1,7 @@
 import { refuse } from '@/core/error';
 import { emptyClone } from '@/core/model/clone';
 import { momentSchema, type CloneMoment, type Moment, type Take } from '@/core/model/records';
+import { fillOf } from '@/core/model/slots';
 import { setupOf } from '@/core/plan/shots';
 import { timeOfFrame } from '@/core/time/rate';
 import { moveSpan, type SpanPart } from '@/core/time/span';
@@ -23,8 +24,8 @@ export async function createClone(
     if (!song?.grid) return refuse('no-grid', 'There are no beats yet. Bring in a song, or set its tempo.');
     if (!(end > start)) return refuse('no-length', 'A moment needs at least one beat. Drag over some bars.');
     const setup = setupOf(setups, null);
-    const first = (role: Take['role']) =>
-      takes.find((take) => take.role === role && serves(film, take, setup))?.id ?? null;
+    const first = (slot: string) =>
+      takes.find((take) => take.slot === slot && serves(film, take, setup))?.id ?? null;
     const perBar = song.grid.beatsPerBar;
     const moment: CloneMoment = {
       ...newRecord(project, id),
@@ -34,10 +35,10 @@ export async function createClone(
       start,
       lands: end - start > perBar ? start + perBar : start + Math.max(0.5, Math.floor((end - start) / 2)),
       end,
-      settings: {
-        ...emptyClone,
-        left: pair?.left.id ?? first('left'),
-        right: pair?.right.id ?? first('right'),
+      settings: emptyClone,
+      slots: {
+        left: { take: pair?.left.id ?? first('left') },
+        right: { take: pair?.right.id ?? first('right') },
       },
     };
     return [{ create: moment }];
@@ -89,17 +90,16 @@ export const removeMoment = (store: Store, project: string, moment: string) =>
 export const startEarlier = (
   store: Store,
   project: string,
-  args: { moment: string; role: 'left' | 'right'; frames: number },
+  args: { moment: string; slot: string; frames: number },
 ) =>
-  change(store, project, 'Start earlier', ({ clones, project: { rate } }) => {
-    const moment = momentOf(clones, args.moment);
-    const field = `${args.role}In` as const;
-    const now = moment.settings[field];
+  change(store, project, 'Start earlier', ({ moments, project: { rate } }) => {
+    const moment = momentOf(moments, args.moment);
+    const now = fillOf(moment, args.slot).at;
     if (now <= 0)
       return refuse(
         'too-short',
         'This take has nothing earlier. End the moment sooner, or choose a longer take.',
       );
     const value = Math.max(0, now - timeOfFrame(rate, args.frames));
-    return [{ record: moment.id, set: { [`settings.${field}`]: value } }];
+    return [{ record: moment.id, set: { [`slots.${args.slot}.at`]: value } }];
   });

@@ -1,5 +1,5 @@
 import { refuse } from '@/core/error';
-import type { Role } from '@/core/model/records';
+import { plateSlot } from '@/core/model/slots';
 import type { Log, LogTag, Move, Pickup, Rating } from '@/core/model/shoot-records';
 import type { PlannedShot } from '@/core/plan/shots';
 import { nextNumber, type Board } from '@/core/shoot/board';
@@ -9,10 +9,10 @@ import { change, type Edit } from '../change';
 import type { Store } from '../db';
 import { newRecord } from './projects';
 
-/** Which copy a shot's takes are for the pair. */
-export function roleOf(shot: PlannedShot | null): Role {
-  if (shot?.what === 'plate') return 'plate';
-  return shot?.key === 'left' || shot?.key === 'right' ? shot.key : 'none';
+/** The slot that takes of a shot are filmed for; null where a moment is not built from them. */
+export function slotOf(shot: PlannedShot | null): string | null {
+  if (!shot || shot.what === 'sound') return null;
+  return shot.what === 'plate' ? plateSlot : shot.key;
 }
 
 /** A log line as it is now. @throws CoreError `gone` */
@@ -128,14 +128,14 @@ export const linkTake = (
         const line = row?.logs.find(({ id }) => id === log);
         if (!row || !line) return [];
         const known = takes.find(({ id }) => id === take);
-        const role = roleOf(row.shot);
+        const slot = slotOf(row.shot);
         return [
           { record: log, set: { take } },
           {
             record: take,
             set: {
               name: `${row.title}, take ${line.number}`,
-              ...(role !== 'none' && known?.role !== role ? { role } : {}),
+              ...(slot !== null && known?.slot !== slot ? { slot } : {}),
             },
           },
         ];

@@ -1,4 +1,3 @@
-import type { Role } from '@/core/model/records';
 import { change } from '../change';
 import type { Store } from '../db';
 
@@ -7,7 +6,7 @@ export const setTake = (
   project: string,
   take: string,
   label: string,
-  set: { role?: Role; steady?: boolean; match?: boolean; name?: string },
+  set: { slot?: string; steady?: boolean; match?: boolean; name?: string },
 ) => change(store, project, label, [{ record: take, set }]);
 
 /** Takes a clip out of the project; undo brings it back. */

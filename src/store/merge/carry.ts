@@ -1,12 +1,7 @@
 import { refuse } from '@/core/error';
 import { commandSchema } from '@/core/model/command';
-import {
-  bundleFormat,
-  bundleVersion,
-  mediaEntry,
-  type Bundle,
-  type BundleMedia,
-} from '@/core/formats/bundle';
+import { modelVersion } from '@/core/model/lift';
+import { bundleFormat, mediaEntry, type Bundle, type BundleMedia } from '@/core/formats/bundle';
 import type { Command, FieldOp, Store } from '../db';
 import { mergeHistory, type Merged } from './merge';
 
@@ -58,7 +53,7 @@ export async function gatherBundle(
   return {
     bundle: {
       format: bundleFormat,
-      version: bundleVersion,
+      version: modelVersion,
       made: Date.now(),
       project: { id: project, name: record.name },
       setup: setup ? { id: setup, name: place?.kind === 'setup' ? place.name : 'a setup' } : null,

@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { checkEntries, readBundle } from '@/core/formats/bundle';
+import { modelVersion } from '@/core/model/lift';
 import { packBundle, unpackBundle } from '@/media/bundle-zip';
 import { change, undo } from '../change';
 import { HybridClock } from '../clock';
@@ -227,7 +228,7 @@ describe('a project as one file', () => {
     kind: 'take' as const,
     media: 'clip',
     name: 'Left',
-    role: 'left' as const,
+    slot: 'left',
     order: 1,
     steady: false,
     match: false,
@@ -289,7 +290,7 @@ describe('a project as one file', () => {
     await expect(open(new Blob(['no zip at all']))).rejects.toMatchObject({ code: 'bundle.truncated' });
     await expect(open(new Blob([]))).rejects.toMatchObject({ code: 'bundle.truncated' });
     const { bundle, blobs } = await gatherBundle(one, project, null);
-    const newer = await packBundle({ ...bundle, version: 2 }, blobs, () => undefined);
+    const newer = await packBundle({ ...bundle, version: modelVersion + 1 }, blobs, () => undefined);
     await expect(open(newer)).rejects.toMatchObject({ code: 'bundle.newer' });
     expect(() => readBundle('{')).toThrow(expect.objectContaining({ code: 'bundle.broken' }));
     const odd = JSON.stringify(bundle).replace('"field":"x"', '"field":"__proto__.x"');

@@ -6,7 +6,8 @@ import type { Point } from '../../picture/image';
 import type { CloneMoment } from '../../model/records';
 import { frameOfBeat } from '../../time/grid';
 import type { Anchor, Ruler } from '../recipe';
-import { straightSeam, type ChosenTake, type CloneMaterial } from './material';
+import { fillOf } from '../../model/slots';
+import { otherSide, straightSeam, type ChosenTake, type CloneMaterial, type Side } from './material';
 
 /** The three instants of a clone, each rounded to its frame from absolute time. */
 export function cloneAnchors(moment: CloneMoment, { grid, project }: Ruler): Anchor[] {
@@ -79,8 +80,8 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: CloneMat
     ];
   };
   const points = outlineInForce(moment, material).map(([x, y]): Point => [x * width, y * height]);
-  const copyRole = settings.first === 'left' ? 'right' : 'left';
-  const seam = copyRole === 'right' ? points : outside(points, width, height);
+  const copy = otherSide(settings.first);
+  const seam = copy === 'right' ? points : outside(points, width, height);
   const appear: Track =
     settings.fade > 0
       ? [
@@ -88,8 +89,7 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: CloneMat
           { frame: frames.lands - 1 + settings.fade, value: 1, ease: 'hold' },
         ]
       : still(1);
-  const name = (role: 'left' | 'right') =>
-    `${role === 'left' ? 'Left' : 'Right'}: ${material[role]?.take.name ?? ''}`;
+  const name = (side: Side) => `${side === 'left' ? 'Left' : 'Right'}: ${material[side]?.take.name ?? ''}`;
   return [
     ...layer('plate', 'Clean plate', material.plate, frames.start, 0, { hold: true }),
     ...layer(
@@ -97,10 +97,10 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: CloneMat
       name(settings.first),
       material[settings.first],
       frames.start,
-      settings[`${settings.first}In`],
+      fillOf(moment, settings.first).at,
       {},
     ),
-    ...layer(copyRole, name(copyRole), material[copyRole], frames.lands, settings[`${copyRole}In`], {
+    ...layer(copy, name(copy), material[copy], frames.lands, fillOf(moment, copy).at, {
       mask: { outline: [{ frame: frames.lands, points: seam }], feather: settings.feather },
       opacity: appear,
     }),

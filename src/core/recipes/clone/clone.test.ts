@@ -37,18 +37,12 @@ const moment: CloneMoment = {
   lands: 36,
   end: 44,
   settings: {
-    plate: 'plate',
-    left: 'left',
-    right: 'right',
     first: 'left',
-    leftIn: 0.5,
-    rightIn: 1.25,
-    leftTap: null,
-    rightTap: null,
     fade: 0,
     feather: 12,
     seam: null,
   },
+  slots: { plate: { take: 'plate' }, left: { take: 'left', at: 0.5 }, right: { take: 'right', at: 1.25 } },
 };
 
 function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
@@ -67,7 +61,7 @@ function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
     kind: 'take',
     media: `media-${id}`,
     name: id,
-    role: 'left',
+    slot: 'left',
     order: 1,
     steady: false,
     match: false,

@@ -5,7 +5,8 @@ import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { timeOfBeat } from '../../time/grid';
 import type { Ruler } from '../recipe';
 import { cloneFrames } from './build';
-import type { CloneMaterial } from './material';
+import { fillOf, plateSlot } from '../../model/slots';
+import { sides, type CloneMaterial } from './material';
 
 /** What is wrong with a clone as it stands, how much, and what to do. */
 export function examineClone(moment: CloneMoment, ruler: Ruler, material: CloneMaterial): Finding[] {
@@ -14,7 +15,7 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, material: CloneM
   const add = (finding: Omit<Finding, 'where'>, place = {}) =>
     findings.push({ ...finding, where: { moment: moment.id, ...place } });
   const frames = cloneFrames(moment, ruler);
-  for (const role of ['plate', 'left', 'right'] as const) {
+  for (const role of [plateSlot, ...sides] as const) {
     if (!material[role])
       add({ code: 'clone.missing', severity: role === 'plate' ? 'fix' : 'stop', facts: { role } });
   }
@@ -31,17 +32,14 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, material: CloneM
       facts: { frame: frames.lands, position: moment.lands },
     });
   }
-  for (const role of ['left', 'right'] as const) {
+  for (const role of sides) {
     const measure = material[role]?.measure;
     if (!measure) continue;
     const from = role === moment.settings.first ? frames.start : frames.lands;
     const needed = frames.end - from;
     const tick =
       measure.times.length > 1 ? measure.times[measure.times.length - 1] / (measure.times.length - 1) : 0;
-    const left = frameOfTime(
-      rate,
-      measure.times[measure.times.length - 1] + tick - moment.settings[`${role}In`],
-    );
+    const left = frameOfTime(rate, measure.times[measure.times.length - 1] + tick - fillOf(moment, role).at);
     if (left < needed) {
       add({
         code: 'clone.short',
@@ -49,13 +47,13 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, material: CloneM
         measured: { value: left, unit: 'frames' },
         allowed: { value: needed, unit: 'frames' },
         facts: { role },
-        fix: { command: 'startEarlier', args: { moment: moment.id, role, frames: needed - left } },
+        fix: { command: 'startEarlier', args: { moment: moment.id, slot: role, frames: needed - left } },
       });
     }
   }
   const { seam } = material;
   if (!seam) return findings;
-  for (const role of ['left', 'right'] as const) {
+  for (const role of sides) {
     if (material[role] && !seam.found[role])
       add({ code: 'clone.no-performer', severity: 'watch', facts: { role } });
   }

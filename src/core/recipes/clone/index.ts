@@ -5,12 +5,12 @@ import { buildClone, cloneAnchors } from './build';
 import { examineClone } from './examine';
 import { explainClone } from './explain';
 import { cloneFilm } from './film';
-import type { CloneMaterial } from './material';
+import { otherSide, type CloneMaterial } from './material';
 
 /** The moment in a sentence; each field is edited where it stands. */
 function sayClone(moment: CloneMoment): Sentence {
   const { first, fade } = moment.settings;
-  const copy = first === 'left' ? 'right' : 'left';
+  const copy = otherSide(first);
   return [
     'From ',
     { field: 'start' },

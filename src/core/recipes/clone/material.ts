@@ -4,6 +4,11 @@ import type { Take } from '../../model/records';
 /** A chosen take with what is known of it; `measure` is null until it was measured. */
 export type ChosenTake = { take: Take; measure: TakeMeasure | null; comparison: Comparison | null };
 
+/** The two performers, by the slots of their takes. */
+export const sides = ['left', 'right'] as const;
+export type Side = (typeof sides)[number];
+export const otherSide = (side: Side): Side => (side === 'left' ? 'right' : 'left');
+
 /** What a clone is built from. Anything may still be missing. */
 export type CloneMaterial = {
   plate: ChosenTake | null;

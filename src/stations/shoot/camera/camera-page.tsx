@@ -6,8 +6,8 @@ import type { Log } from '@/core/model/shoot-records';
 import { nextNumber, type Board, type BoardRow } from '@/core/shoot/board';
 import { perSecond } from '@/core/time/rate';
 import type { WatchFrame } from '@/core/watch/alarms';
+import { practiceRoleOf } from '@/core/practice/practice-set';
 import { holdsAll } from '@/media/camera';
-import { roleOf } from '@/store/commands/shoot';
 import { takeMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { Choices } from '@/ui/choices';
@@ -117,13 +117,8 @@ export function CameraPage({
   const begin = () =>
     attempt(async () => {
       if (!row || !camera) return;
-      const role = roleOf(row.shot);
-      const plates = row.shot?.what === 'plate';
-      const alone = row.shot?.what === 'action' || row.pickup ? 'left' : 'nobody';
-      practice?.stage(
-        role === 'left' || role === 'right' ? role : plates ? 'nobody' : alone,
-        nextNumber(row),
-      );
+      const { key, what } = row.shot ?? { key: '', what: row.pickup ? 'action' : 'plate' };
+      practice?.stage(practiceRoleOf(key, what), nextNumber(row));
       const plays = playback && slate.timeline && slate.passage && slate.player ? slate : null;
       if (plays) await plays.player?.start();
       const log = await take.start(row, {
@@ -149,7 +144,8 @@ export function CameraPage({
       // What was wrong before the take began is wrong in it too, and is not told again.
       note(log, watch.check?.current ?? []);
       // The plate at the end measures drift; it must not become what drift is measured against.
-      if (plates && (row.shot?.share !== 'last plate' || !plate)) await keep(await watch.grab(4));
+      if (row.shot?.what === 'plate' && (row.shot?.share !== 'last plate' || !plate))
+        await keep(await watch.grab(4));
     });
 
   const end = () => {

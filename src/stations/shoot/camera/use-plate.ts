@@ -1,6 +1,7 @@
 'use client';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import { plateSlot } from '@/core/model/slots';
 import type { RgbaImage } from '@/core/picture/image';
 import { bestLog, type Board } from '@/core/shoot/board';
 import { useBench } from '@/ui/bench-context';
@@ -15,7 +16,7 @@ export function usePlateFile(board: Board): Blob | null {
   const take = board.rows.filter(({ shot }) => shot?.what === 'plate').map((row) => bestLog(row)?.take);
   const media =
     snapshot.takes.find(({ id }) => take.includes(id))?.media ??
-    snapshot.takes.find(({ role }) => role === 'plate')?.media ??
+    snapshot.takes.find(({ slot }) => slot === plateSlot)?.media ??
     null;
   return (
     useLiveQuery(

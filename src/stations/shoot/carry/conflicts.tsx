@@ -13,9 +13,13 @@ function nameOf(record: StoredRecord | undefined, titles: Record<string, string>
   return `A ${record.kind}`;
 }
 
-/** A field's name as people read it: "settings.leftIn" becomes "left in". */
+/** A field's name as people read it: "settings.feather" becomes "feather", "slots.left.take" becomes "left take". */
 const fieldName = (field: string): string =>
-  (field.split('.').at(-1) ?? field).replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase();
+  field
+    .replace(/^(settings|slots)\./, '')
+    .replace(/\./g, ' ')
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase();
 
 function sayValue(value: unknown, field: string): string {
   if (field === 'alive') return value === false ? 'removed' : 'kept';

@@ -1,0 +1,68 @@
+import type { z } from 'zod';
+import type { fieldOpSchema } from './command';
+import { noSlot, type Slots } from './slots';
+
+type Op = Pick<z.infer<typeof fieldOpSchema>, 'kind' | 'field' | 'before' | 'after'>;
+
+/** The version of the records and histories that are written now. Older ones are lifted, step by step. */
+export const modelVersion = 2;
+
+/** Fields of the first version's clones that say what fills a slot, with where that stands now. */
+const filled: Record<string, string> = {
+  'settings.plate': 'slots.plate.take',
+  'settings.left': 'slots.left.take',
+  'settings.right': 'slots.right.take',
+  'settings.leftIn': 'slots.left.at',
+  'settings.rightIn': 'slots.right.at',
+  'settings.leftTap': 'slots.left.tap',
+  'settings.rightTap': 'slots.right.tap',
+};
+
+/** A first version's settings as settings and slots; other kinds' settings held no slots. */
+function partSettings(value: unknown): { settings: unknown; slots: Slots | undefined } {
+  if (typeof value !== 'object' || value === null || !('leftIn' in value)) {
+    return { settings: value, slots: value === undefined ? undefined : {} };
+  }
+  const { plate, left, right, leftIn, rightIn, leftTap, rightTap, ...settings } = value as Record<
+    string,
+    never
+  >;
+  return {
+    settings,
+    slots: {
+      plate: { take: plate },
+      left: { take: left, at: leftIn, tap: leftTap },
+      right: { take: right, at: rightIn, tap: rightTap },
+    },
+  };
+}
+
+/** Version 1 to 2: takes had one role for all moments, and clones held their takes among their settings. */
+function toSlots<Some extends Op>(op: Some): Some[] {
+  if (op.kind === 'take' && op.field === 'role') {
+    // A clip came in with the role "none"; only later could a person say so.
+    const after = op.before === undefined && op.after === noSlot ? null : op.after;
+    return [{ ...op, field: 'slot', after }];
+  }
+  if (op.kind !== 'moment') return [op];
+  if (op.field in filled) return [{ ...op, field: filled[op.field] }];
+  if (op.field !== 'settings') return [op];
+  const [before, after] = [partSettings(op.before), partSettings(op.after)];
+  return [
+    { ...op, before: before.settings, after: after.settings },
+    { ...op, field: 'slots', before: before.slots, after: after.slots },
+  ];
+}
+
+const steps: ((op: Op) => Op[])[] = [toSlots];
+
+/**
+ * Operations of an older version as this one writes them. Store, replay and carried files lift by this alone: what a
+ * record holds is what its operations made of it.
+ * @param from the version that wrote them
+ */
+export const liftOps = <Some extends Op>(ops: readonly Some[], from: number): Some[] =>
+  (steps.slice(from - 1) as ((op: Some) => Some[])[]).reduce<Some[]>(
+    (lifted, step) => lifted.flatMap((op) => step(op)),
+    [...ops],
+  );

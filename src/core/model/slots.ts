@@ -1,0 +1,34 @@
+import { z } from 'zod';
+
+const id = z.string().min(1);
+
+/** A tap on a performer: seconds in the take's own file, point in shares of the frame. */
+export const tapSchema = z.object({ time: z.number(), at: z.tuple([z.number(), z.number()]) });
+
+/**
+ * What fills a slot of a moment. A slot is the key of a shot that its kind asks for in `film`; each field is
+ * written by itself, and a take may fill slots of several moments.
+ */
+export const fillSchema = z.object({
+  take: id.nullable().optional(),
+  /** seconds of the take at the frame on which it first shows */
+  at: z.number().nonnegative().optional(),
+  /** the performer that is kept; null where the bench finds one */
+  tap: tapSchema.nullable().optional(),
+});
+export type Fill = Required<z.infer<typeof fillSchema>>;
+
+/** Fills by slot. */
+export const slotsSchema = z.record(z.string(), fillSchema);
+export type Slots = z.infer<typeof slotsSchema>;
+
+/** The slot of clean plates, whatever the kind: one plate serves all moments of its setup. */
+export const plateSlot = 'plate';
+
+/** The slot of a take that a person keeps out of every moment. */
+export const noSlot = 'none';
+
+const empty: Fill = { take: null, at: 0, tap: null };
+
+/** What fills a slot; nothing, from the take's beginning, where nobody said. */
+export const fillOf = ({ slots }: { slots?: Slots }, slot: string): Fill => ({ ...empty, ...slots?.[slot] });

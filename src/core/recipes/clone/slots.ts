@@ -1,0 +1,11 @@
+import type { Motion, Slot } from '../slots';
+import type { Side } from './material';
+
+/** The takes of both performers, by the keys of their shots. */
+export const cloneSlots: readonly (Slot & { key: Side })[] = [
+  { key: 'left', title: 'left' },
+  { key: 'right', title: 'right' },
+];
+
+/** Who moves in one half of the picture belongs there. */
+export const suggestCloneSlot = ({ middle }: Motion): Side => (middle < 0.5 ? 'left' : 'right');

@@ -1,0 +1,38 @@
+import type { Transaction } from 'dexie';
+import { liftOps } from '@/core/model/lift';
+import type { Command, Conflict, StoredRecord } from './db';
+import { replayRecord } from './merge/replay';
+
+/** Lifts all that this store keeps of projects, histories first: records are what their histories make of them. */
+export async function liftStore(transaction: Transaction, from: number): Promise<void> {
+  const commands = transaction.table<Command, string>('commands');
+  const records = transaction.table<StoredRecord, string>('records');
+  const conflicts = transaction.table<Conflict, string>('conflicts');
+  const histories = new Map<string, Command[]>();
+  for (const command of await commands.orderBy('id').toArray()) {
+    const lifted = { ...command, ops: liftOps(command.ops, from) };
+    await commands.put(lifted);
+    for (const id of new Set(lifted.ops.map(({ record }) => record)))
+      histories.set(id, [...(histories.get(id) ?? []), lifted]);
+  }
+  const kinds = new Map<string, StoredRecord['kind']>();
+  for (const { id, kind } of await records.toArray()) {
+    kinds.set(id, kind);
+    const record = replayRecord(id, histories.get(id) ?? []);
+    if (record) await records.put(record);
+  }
+  for (const { here, there, ...conflict } of await conflicts.toArray()) {
+    const { id, record, field } = conflict;
+    const kind = kinds.get(record);
+    if (!kind) continue;
+    const [lifted] = liftOps([{ kind, field, before: here, after: there }], from);
+    if (lifted.field !== field) await conflicts.delete(id);
+    await conflicts.put({
+      ...conflict,
+      id: `${record}\n${lifted.field}`,
+      field: lifted.field,
+      here: lifted.before,
+      there: lifted.after,
+    });
+  }
+}
