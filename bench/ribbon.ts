@@ -8,7 +8,7 @@ import { openBrowser } from '../e2e/support/browser';
 import { seeded } from '../e2e/support/seeds';
 import { startServer } from '../e2e/support/server';
 import { change } from '@/store/change';
-import { newMoment } from '@/store/commands/plan';
+import { newMoment } from '@/store/commands/moments';
 import { newRecord } from '@/store/commands/projects';
 import type { Store } from '@/store/db';
 import { songKey } from '@/store/snapshot';

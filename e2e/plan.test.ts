@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import ICAL from 'ical.js';
 import Papa from 'papaparse';
 import { describe, expect } from 'vitest';
-import { createClone } from '@/store/commands/moments';
+import { createMoment } from '@/store/commands/moments';
 import { addSetup } from '@/store/commands/plan';
 import { desktop, phone, type BenchPage, type Opening } from './support/bench-page';
 import { ruled } from './support/film-set';
@@ -370,7 +370,7 @@ describe('the plan, on the demo', () => {
   test('plans two setups, each with its own clone, and keeps their shots apart', async ({ open }) => {
     const seed = await seeded(async (store, project) => {
       await ruled(store, project);
-      await createClone(store, project, 20, 30);
+      await createMoment(store, project, 20, 30);
       await addSetup(store, project);
       await addSetup(store, project);
     });

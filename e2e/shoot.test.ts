@@ -1,6 +1,6 @@
 import { describe, expect } from 'vitest';
 import type { Log } from '@/core/model/shoot-records';
-import { createClone, setMoment } from '@/store/commands/moments';
+import { createMoment, setMoment } from '@/store/commands/moments';
 import { addSetup } from '@/store/commands/plan';
 import { startLog, stopLog } from '@/store/commands/shoot';
 import type { Store } from '@/store/db';
@@ -269,7 +269,7 @@ describe('the screens of the set', () => {
   test('keep two setups apart: takes, numbers and striking', async ({ open }) => {
     const seed = await seeded(async (store, project) => {
       const first = await ruled(store, project);
-      const second = await createClone(store, project, 20, 30);
+      const second = await createMoment(store, project, 20, 30);
       const setups = [await addSetup(store, project), await addSetup(store, project)];
       await setMoment(store, project, first, 'Where', { setup: setups[0] });
       await setMoment(store, project, second, 'Where', { setup: setups[1] });

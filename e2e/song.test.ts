@@ -5,7 +5,7 @@ import type { Page } from 'playwright-core';
 import { describe, expect } from 'vitest';
 import type { Moment } from '@/core/model/records';
 import { timeOfBeat, type BeatGrid } from '@/core/time/grid';
-import { createClone } from '@/store/commands/moments';
+import { createMoment } from '@/store/commands/moments';
 import { songBeats } from '../demo/song/score';
 import { desktop, phone, type BenchPage, type Opening } from './support/bench-page';
 import { demo, ffmpeg } from './support/ffmpeg';
@@ -359,7 +359,7 @@ describe('the song as a ruler', () => {
     const bench = await open({
       seed: await seeded(async (store, project) => {
         await ruled(store, project);
-        await createClone(store, project, 20, 30);
+        await createMoment(store, project, 20, 30);
       }),
       at: 'station=song',
     });

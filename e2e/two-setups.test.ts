@@ -3,7 +3,7 @@ import { basename } from 'node:path';
 import { describe, expect } from 'vitest';
 import { psnr } from '@/core/picture/paint';
 import { yuvToRgba } from '@/core/picture/planes';
-import { createClone, setMoment } from '@/store/commands/moments';
+import { createMoment, setMoment } from '@/store/commands/moments';
 import { addSetup } from '@/store/commands/plan';
 import { linkTake, rateLog, startLog, stopLog } from '@/store/commands/shoot';
 import { laySeconds } from '@/store/commands/song';
@@ -69,7 +69,7 @@ describe('two setups, each with its own plate and takes', () => {
       await laySeconds(store, project);
       await addSetup(store, project);
       await addSetup(store, project);
-      const moments = [await createClone(store, project, 0, 4), await createClone(store, project, 6, 10)];
+      const moments = [await createMoment(store, project, 0, 4), await createMoment(store, project, 6, 10)];
       const snapshot = await readSnapshot(store, project);
       for (const [setup, moment] of moments.entries())
         await setMoment(store, project, moment, 'Where', { setup: snapshot?.setups[setup].id });

@@ -1,5 +1,5 @@
 import type { Log } from '@/core/model/shoot-records';
-import { createClone } from '@/store/commands/moments';
+import { createMoment } from '@/store/commands/moments';
 import { addSetup } from '@/store/commands/plan';
 import { laySeconds } from '@/store/commands/song';
 import type { Store, StoredRecord } from '@/store/db';
@@ -9,7 +9,7 @@ import { seeded, type Seed } from './seeds';
 /** One clone of fifteen seconds on a ruler of seconds. */
 export const ruled = async (store: Store, project: string): Promise<string> => {
   await laySeconds(store, project);
-  return createClone(store, project, 0, 15);
+  return createMoment(store, project, 0, 15);
 };
 
 /** A film with one clone, to be filmed in one setup: plate, left, right, plate. */

@@ -1,9 +1,8 @@
 import type { Layer } from '@/core/picture/layers';
-import { cloneFrames } from '@/core/recipes/clone/build';
 import { timeOfBeat } from '@/core/time/grid';
 import type { AnyRecord } from '@/core/model/records';
 import type { Measure, Media } from '@/store/db';
-import { layersOf } from '@/store/needs';
+import { framesOf, layersOf } from '@/store/material';
 import { arrange } from '@/store/arrange';
 import { rulerOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 
@@ -28,13 +27,14 @@ export function rebuild(raw: {
     if (measure.value.method === 'take-2')
       measure.value.take.times = Float64Array.from(measure.value.take.times);
   }
-  const [moment] = snapshot.clones;
+  const [moment] = snapshot.built;
   const ruler = rulerOf(snapshot);
   const built = layersOf(snapshot, moment);
-  if (!ruler || !built) throw new Error('There is nothing to build.');
+  const frames = framesOf(snapshot, moment);
+  if (!ruler || !built || !frames) throw new Error('There is nothing to build.');
   const used = new Set(built.layers.map((layer: Layer) => layer.source.media));
   return {
-    ...cloneFrames(moment, ruler),
+    ...frames,
     beatTime: timeOfBeat(ruler.grid, moment.lands),
     layers: built.layers,
     media: snapshot.takes

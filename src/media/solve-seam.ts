@@ -8,6 +8,7 @@ import {
   newDisagreement,
   outlineOf,
 } from '@/core/footage/seam';
+import type { SeamSide, SeamTask } from '@/core/footage/seam-task';
 import type { SeamMeasure } from '@/core/model/measures';
 import { PlanarPainter } from '@/core/picture/compose';
 import { fitWithin, type Point, type RgbaImage, type Size } from '@/core/picture/image';
@@ -17,21 +18,8 @@ import { yuvToRgba } from '@/core/picture/planes';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
 
-/** One role: its layer as the person set it, and corrected for light and movement whatever was set. */
-export type SeamSide = { layer: Layer; corrected: Layer; tap: { frame: number; at: Point } | null };
-
-export type SeamTask = {
-  left: SeamSide;
-  right: SeamSide;
-  plate: Layer | null;
-  /** frames in which both show, end excluded */
-  from: number;
-  until: number;
-  delivery: Size;
-  /** drawn by hand, in shares of the frame: judged, not solved */
-  outline: Point[] | null;
-  sources: Source[];
-};
+/** One of each side, in the order of the task. */
+type Both<Value> = [Value, Value];
 
 const cells: Size = { width: 96, height: 54 };
 const mostFrames = 72;
@@ -39,9 +27,13 @@ const mostFrames = 72;
 const marginPixels = 20;
 
 /** Decodes both takes once over the whole length, and finds or judges the seam between them. */
-export async function solveMomentSeam(task: SeamTask, onProgress: Progress): Promise<SeamMeasure> {
+export async function solveMomentSeam(
+  task: SeamTask,
+  sources: readonly Source[],
+  onProgress: Progress,
+): Promise<SeamMeasure> {
   const size = fitWithin(task.delivery, 480);
-  const footage = new Footage(task.sources);
+  const footage = new Footage(sources);
   const painter = new PlanarPainter(task.delivery, size);
   const paint = async (layer: Layer, frame: number): Promise<RgbaImage> => {
     const { items, pictures } = await footage.picturesFor(
@@ -55,30 +47,25 @@ export async function solveMomentSeam(task: SeamTask, onProgress: Progress): Pro
     for (let frame = task.from; frame < task.until; frame += step) frames.push(frame);
     const plate = task.plate && (await paint(task.plate, task.from));
     const seen = newDisagreement(size);
-    const presence = { left: newPresence(), right: newPresence() };
+    const presence: Both<Presence> = [newPresence(), newPresence()];
     const pairs: [RgbaImage, RgbaImage][] = [];
     for (const [index, frame] of frames.entries()) {
       const pair: [RgbaImage, RgbaImage] = [
-        await paint(task.left.layer, frame),
-        await paint(task.right.layer, frame),
+        await paint(task.sides[0].layer, frame),
+        await paint(task.sides[1].layer, frame),
       ];
       addDisagreement(seen, ...pair);
-      for (const [role, picture] of [
-        ['left', pair[0]],
-        ['right', pair[1]],
-      ] as const) {
-        const side = task[role];
-        if (!plate) continue;
-        const corrected = side.corrected === side.layer ? picture : await paint(side.corrected, frame);
-        presence[role].frames.push(presenceOf(plate, corrected, cells));
+      for (const [index, side] of plate ? task.sides.entries() : []) {
+        const corrected = side.corrected === side.layer ? pair[index] : await paint(side.corrected, frame);
+        if (plate) presence[index].frames.push(presenceOf(plate, corrected, cells));
       }
       if (index % Math.ceil(frames.length / 24) === 0) pairs.push(pair);
       onProgress((0.9 * (index + 1)) / frames.length);
     }
-    const covered = {
-      left: coveredBy(presence.left, task.left.tap, frames),
-      right: coveredBy(presence.right, task.right.tap, frames),
-    };
+    const covered: Both<Uint8Array> = [
+      coveredBy(presence[0], task.sides[0].tap, frames),
+      coveredBy(presence[1], task.sides[1].tap, frames),
+    ];
     const margin = Math.round((size.width / task.delivery.width) * marginPixels);
     const solve = () => cutStill(size, withMargin(size, joinCost(seen), margin), forceCells(size, covered));
     const outline =
@@ -95,7 +82,7 @@ export async function solveMomentSeam(task: SeamTask, onProgress: Progress): Pro
         difference: joinVisibility(pair, labels),
       })),
       crossing: frames.filter((_, index) => crosses(presence, covered, index)),
-      found: { left: covered.left.some(Boolean), right: covered.right.some(Boolean) },
+      found: [covered[0].some(Boolean), covered[1].some(Boolean)],
     };
   } finally {
     await footage.close();
@@ -115,10 +102,10 @@ function coveredBy(presence: Presence, tap: SeamSide['tap'], frames: number[]): 
 }
 
 /**
- * A side's own performer must show; where both stand at some time, neither is forced. The frame's left and right
- * edges belong to the side of that name, so that the join runs from edge to edge and can be taken hold of.
+ * A side's own performer must show; where both stand at some time, neither is forced. The frame's left edge belongs
+ * to the first side, its right one to the second, so that the join runs from edge to edge and can be taken hold of.
  */
-function forceCells(size: Size, covered: { left: Uint8Array; right: Uint8Array }): Int16Array {
+function forceCells(size: Size, covered: Both<Uint8Array>): Int16Array {
   const forced = new Int16Array(size.width * size.height).fill(-1);
   const at = (x: number, y: number) =>
     Math.floor((y * cells.height) / size.height) * cells.width + Math.floor((x * cells.width) / size.width);
@@ -127,25 +114,21 @@ function forceCells(size: Size, covered: { left: Uint8Array; right: Uint8Array }
     forced[(y + 1) * size.width - 1] = 1;
     for (let x = 0; x < size.width; x++) {
       const cell = at(x, y);
-      if (covered.left[cell] && !covered.right[cell]) forced[y * size.width + x] = 0;
-      if (covered.right[cell] && !covered.left[cell]) forced[y * size.width + x] = 1;
+      if (covered[0][cell] && !covered[1][cell]) forced[y * size.width + x] = 0;
+      if (covered[1][cell] && !covered[0][cell]) forced[y * size.width + x] = 1;
     }
   }
   return forced;
 }
 
-function crosses(
-  presence: { left: Presence; right: Presence },
-  covered: { left: Uint8Array; right: Uint8Array },
-  index: number,
-): boolean {
-  const [left, right] = [presence.left.frames[index], presence.right.frames[index]];
-  if (!left || !right) return false;
+function crosses(presence: Both<Presence>, covered: Both<Uint8Array>, index: number): boolean {
+  const [one, two] = presence.map(({ frames }) => frames[index]);
+  if (!one || !two) return false;
   let count = 0;
-  for (let cell = 0; cell < left.length; cell++) {
-    const mine = left[cell] && covered.left[cell];
-    const theirs = right[cell] && covered.right[cell];
-    if ((mine && covered.right[cell]) || (theirs && covered.left[cell])) count++;
+  for (let cell = 0; cell < one.length; cell++) {
+    const first = one[cell] && covered[0][cell];
+    const second = two[cell] && covered[1][cell];
+    if ((first && covered[1][cell]) || (second && covered[0][cell])) count++;
   }
   return count > 3;
 }

@@ -2,7 +2,7 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { toast, Toaster } from 'sonner';
-import { isClone } from '@/core/model/records';
+import { recipeOf } from '@/core/recipes/built';
 import { frameShownAt, timeOfFrame, type Rate } from '@/core/time/rate';
 import { redo, undo } from '@/store/change';
 import { createProject, switchUnits } from '@/store/commands/projects';
@@ -244,7 +244,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const { plan, searching } = usePlan(snapshot);
   const findings = useMemo(() => findingsOf(snapshot, plan), [snapshot, plan]);
   const moment = snapshot.moments.find((one) => one.id === where.moment) ?? snapshot.moments[0] ?? null;
-  const clone = moment && isClone(moment) ? moment : (snapshot.clones[0] ?? null);
+  const builtMoment = moment && recipeOf(moment) ? moment : (snapshot.built[0] ?? null);
   const bench: Bench = useMemo(
     () => ({
       store,
@@ -260,13 +260,13 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       player,
       runner,
       moment,
-      clone,
+      builtMoment,
       go: (to) => goTo(to),
       attempt,
       askRemove: setRemoving,
       openFiles: () => picker.current?.click(),
     }),
-    [store, snapshot, findings, plan, player, runner, moment, clone, attempt],
+    [store, snapshot, findings, plan, player, runner, moment, builtMoment, attempt],
   );
 
   const here: StationName = stations.find((one) => one.name === where.station)?.name ?? 'song';

@@ -2,8 +2,9 @@ import type { Mark, Piece, Setup, Zone } from '@/core/model/plan-records';
 import { plateSlot } from '@/core/model/slots';
 import type { MomentKind } from '@/core/recipes/films';
 import { change, type Edit } from '@/store/change';
-import { inTurn, newDay, newMoment, newPasses, newRoles, newSetup } from '@/store/commands/plan';
+import { inTurn, newDay, newPasses, newRoles, newSetup } from '@/store/commands/plan';
 import { newRecord } from '@/store/commands/projects';
+import { newMoment } from '@/store/commands/moments';
 import type { Store } from '@/store/db';
 import type { Snapshot } from '@/store/snapshot';
 

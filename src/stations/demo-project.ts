@@ -1,8 +1,7 @@
-import { createClone } from '@/store/commands/moments';
+import { createMoment } from '@/store/commands/moments';
 import { layDemoPlan } from './demo-plan';
 import { createProject } from '@/store/commands/projects';
 import { newId, type Store } from '@/store/db';
-import { sides } from '@/core/recipes/clone/material';
 import { readSnapshot } from '@/store/snapshot';
 import { importFiles } from '@/workers/import-files';
 import { liveQuery } from 'dexie';
@@ -51,14 +50,7 @@ export function pinDemoMoment(store: Store, project: string): () => void {
     watching.unsubscribe();
     if (snapshot.moments.length > 0) return;
     const perBar = snapshot.song.grid.beatsPerBar;
-    const [left, right] = sides.map((side) => snapshot.takes.find(({ slot }) => slot === side));
-    const first = await createClone(
-      store,
-      snapshot.project.id,
-      8 * perBar,
-      11 * perBar,
-      left && right ? { left, right } : undefined,
-    );
+    const first = await createMoment(store, snapshot.project.id, 8 * perBar, 11 * perBar);
     await layDemoPlan(store, snapshot, first);
   });
   return () => watching.unsubscribe();

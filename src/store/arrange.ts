@@ -1,9 +1,7 @@
 import { refuse } from '@/core/error';
 import type { Day, Item, Mark, Pass, Piece, Setup, ShotChoice, Tick, Zone } from '@/core/model/plan-records';
 import {
-  isClone,
   type AnyRecord,
-  type CloneMoment,
   type Cue,
   type Moment,
   type Project,
@@ -13,6 +11,7 @@ import {
   type Song,
   type Take,
 } from '@/core/model/records';
+import { recipeOf } from '@/core/recipes/built';
 import type { Log, Move, Pickup, Strike } from '@/core/model/shoot-records';
 import type { BeatGrid } from '@/core/time/grid';
 import type { Store } from './db';
@@ -28,7 +27,7 @@ export type Arranged = {
   takes: Take[];
   moments: Moment[];
   /** the moments that can be built here */
-  clones: CloneMoment[];
+  built: Moment[];
   setups: Setup[];
   marks: Mark[];
   pieces: Piece[];
@@ -64,7 +63,7 @@ export function arrange(records: readonly AnyRecord[]): Arranged | null {
     cues: aliveOf(records, 'cue').sort((a, b) => a.at - b.at),
     takes: aliveOf(records, 'take').sort((a, b) => a.order - b.order),
     moments,
-    clones: moments.filter(isClone),
+    built: moments.filter((moment) => recipeOf(moment)),
     setups: aliveOf(records, 'setup').sort((a, b) => a.order - b.order),
     marks: made('mark'),
     pieces: made('piece'),

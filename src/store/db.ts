@@ -40,7 +40,7 @@ export type MeasureValue =
   | { method: 'take-2'; take: TakeMeasure; poster: Blob; complete: boolean }
   | { method: 'compare-1'; comparison: Comparison }
   | { method: 'song-2'; song: SongMeasure; beats: BeatTrack }
-  | { method: 'seam-1'; seam: SeamMeasure };
+  | { method: 'seam-2'; seam: SeamMeasure };
 /** Something measured, under a key that holds everything it depends on. */
 export type Measure = { key: string; project: string; subject: string; value: MeasureValue };
 

@@ -2,10 +2,10 @@ import type { Finding } from '@/core/finding/finding';
 import { plateSlot } from '@/core/model/slots';
 import { isOverPlate } from '@/core/recipes/slots';
 import { examineTake } from '@/core/footage/take-findings';
-import { clone } from '@/core/recipes/clone';
 import type { Board } from '@/core/shoot/board';
 import type { Plan } from './plan';
-import { comparisonOf, materialOf, rulerOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
+import { buildable, materialOf } from './material';
+import { comparisonOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
 import { plateFor } from './plates';
 
 export type StationName = 'song' | 'plan' | 'shoot' | 'match' | 'build' | 'deliver';
@@ -19,7 +19,7 @@ export function findingsOf(snapshot: Snapshot, plan: Plan): Record<StationName, 
     match: takeFindings(snapshot),
     build: momentFindings(snapshot),
     deliver:
-      snapshot.clones.length === 0 ? [] : momentFindings(snapshot).filter((one) => one.severity === 'stop'),
+      snapshot.built.length === 0 ? [] : momentFindings(snapshot).filter((one) => one.severity === 'stop'),
   };
 }
 
@@ -114,10 +114,8 @@ function takeFindings(snapshot: Snapshot): Finding[] {
 }
 
 function momentFindings(snapshot: Snapshot): Finding[] {
-  const ruler = rulerOf(snapshot);
-  if (!ruler) return [];
-  return snapshot.clones.flatMap((moment) => {
-    const { material, fresh } = materialOf(snapshot, moment);
-    return clone.examine(moment, ruler, fresh ? material : { ...material, seam: null });
+  return snapshot.built.flatMap((moment) => {
+    const able = buildable(snapshot, moment);
+    return able ? able.recipe.examine(moment, able.ruler, materialOf(snapshot, moment).fresh) : [];
   });
 }

@@ -4,7 +4,7 @@ import { films, momentKinds } from '@/core/recipes/films';
 import { regularGrid } from '@/core/time/grid';
 import { change, undo } from './change';
 import { applyFix } from './commands/fix';
-import { createClone, removeMoment } from './commands/moments';
+import { createMoment, removeMoment } from './commands/moments';
 import {
   addItem,
   addMoment,
@@ -58,7 +58,7 @@ describe('the plan in the store', () => {
   it('says what to do while there is nothing, and while there is no setup', async () => {
     const codes = async () => planOf(await read()).findings.map(({ code }) => code);
     expect(await codes()).toEqual(['plan.empty']);
-    await createClone(store, project, 0, 8);
+    await createMoment(store, project, 0, 8);
     expect(await codes()).toEqual(['plan.no-setup']);
     await addSetup(store, project);
     expect(await codes()).not.toContain('plan.no-setup');
@@ -66,7 +66,7 @@ describe('the plan in the store', () => {
 
   it('takes with a moment only the shots that nothing else needs, and undo brings them back', async () => {
     await addSetup(store, project);
-    const clone = await createClone(store, project, 0, 8);
+    const clone = await createMoment(store, project, 0, 8);
     await addMoment(store, project, 'vanish', 12, 16);
     const all = await shots();
     await removeMoment(store, project, clone);
@@ -77,7 +77,7 @@ describe('the plan in the store', () => {
   });
 
   it('begins a setup with marks, zones and a join that are clear', async () => {
-    await createClone(store, project, 0, 8);
+    await createMoment(store, project, 0, 8);
     const setup = await addSetup(store, project);
     const snapshot = await read();
     expect(snapshot.marks.map(({ name }) => name)).toEqual(['Left', 'Right']);
@@ -96,7 +96,7 @@ describe('the plan in the store', () => {
   });
 
   it('carries out what a finding offers', async () => {
-    await createClone(store, project, 0, 8);
+    await createMoment(store, project, 0, 8);
     const setup = await addSetup(store, project);
     await setPart(store, project, setup, 'Aperture', { aperture: 1.4, focus: 1 });
     const finding = planOf(await read()).findings.find(({ code }) => code === 'plan.unsharp');
@@ -143,7 +143,7 @@ describe('the plan in the store', () => {
 
   it('takes over a better order that a worker found', async () => {
     await addSetup(store, project);
-    await createClone(store, project, 0, 8);
+    await createMoment(store, project, 0, 8);
     const snapshot = await read();
     const { task, order } = planOf(snapshot).schedule;
     if (!order) throw new Error('There is no order.');

@@ -3,12 +3,13 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import type { CloneMoment, Take } from '@/core/model/records';
 import { compared, TestFilm } from './__tests__/film';
 import { change } from './change';
-import { createClone, setMoment } from './commands/moments';
+import { createMoment, setMoment } from './commands/moments';
 import { addSetup } from './commands/plan';
 import { newRecord } from './commands/projects';
+import { materialOf, worksOf } from './material';
 import { needsOf } from './needs';
 import { filmedIn, plateFor, plateOfMoment, platesFor } from './plates';
-import { compareKey, materialOf, seamKey, type Snapshot } from './snapshot';
+import { compareKey, type Snapshot } from './snapshot';
 
 let film: TestFilm;
 let setups: string[];
@@ -39,13 +40,13 @@ async function shot(
 
 /** A clone of a setup from these two takes. */
 async function clone(setup: string, left: string | null, right: string | null): Promise<string> {
-  const id = await createClone(film.store, film.project, 0, 8);
+  const id = await createMoment(film.store, film.project, 0, 8);
   const set = { setup, 'slots.left.take': left, 'slots.right.take': right };
   await setMoment(film.store, film.project, id, 'Choose', set);
   return id;
 }
 const of = (snapshot: Snapshot, id: string) =>
-  snapshot.clones.find((moment) => moment.id === id) as CloneMoment;
+  snapshot.built.find((moment) => moment.id === id) as CloneMoment;
 const plateNow = async (id: string) => {
   const snapshot = await film.read();
   return plateOfMoment(snapshot, of(snapshot, id))?.id ?? null;
@@ -64,7 +65,7 @@ describe('which plate', () => {
   });
 
   it('is found by a moment that was planned before anything was filmed', async () => {
-    const id = await createClone(film.store, film.project, 0, 8);
+    const id = await createMoment(film.store, film.project, 0, 8);
     expect(await plateNow(id)).toBeNull();
     await shot('loose', 'plate', null);
     expect(await plateNow(id)).toBe('loose');
@@ -106,11 +107,12 @@ describe('two setups, each with a clone', () => {
     expect(pairs(needsOf(await film.read()))).toEqual(own.sort());
     for (const key of own) await film.keep(key, key, { method: 'compare-1', comparison: compared() });
     const snapshot = await film.read();
-    expect(moments.map((id) => seamKey(snapshot, of(snapshot, id)) !== null)).toEqual([true, true]);
-    expect(needsOf(snapshot).filter(({ kind }) => kind === 'seam')).toHaveLength(2);
+    expect(moments.map((id) => worksOf(snapshot, of(snapshot, id)).length)).toEqual([1, 1]);
+    expect(needsOf(snapshot).filter(({ kind }) => kind === 'work')).toHaveLength(2);
     const { material } = materialOf(snapshot, of(snapshot, moments[1]));
-    expect([material.plate?.take.id, material.left?.take.id]).toEqual(['plate1', 'left1']);
-    expect(material.left?.comparison).not.toBeNull();
+    const { plate, left } = material.takes;
+    expect([plate?.take.id, left?.take.id]).toEqual(['plate1', 'left1']);
+    expect(left?.comparison).not.toBeNull();
   });
 
   it('compares a loose take with the plate of the moment that it is chosen for', async () => {

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { change, historyOf, redo, undo } from './change';
-import { copyMoment, createClone, moveMoment, startEarlier, setMoment } from './commands/moments';
+import { copyMoment, createMoment, moveMoment, startEarlier, setMoment } from './commands/moments';
 import { addPass, addSetup, setDay } from './commands/plan';
 import { switchUnits } from './commands/projects';
 import { rateLast, rateLog, startLog, stopLog, tagLog } from './commands/shoot';
@@ -73,7 +73,7 @@ describe('quick presses build on each other', () => {
   });
 
   it('moves a moment by every press, and keeps its ends in order whatever is pressed', async () => {
-    const id = await createClone(store, project, 8, 16);
+    const id = await createMoment(store, project, 8, 16);
     await Promise.all([1, 2, 3].map(() => moveMoment(store, project, id, 'body', 1)));
     expect((await film.read()).moments[0]).toMatchObject({ start: 11, end: 19 });
     const press = fc.tuple(
@@ -93,8 +93,8 @@ describe('quick presses build on each other', () => {
 
   it('names two moments, two copies and two setups apart', async () => {
     const [first] = await Promise.all([
-      createClone(store, project, 0, 4),
-      createClone(store, project, 8, 12),
+      createMoment(store, project, 0, 4),
+      createMoment(store, project, 8, 12),
     ]);
     await Promise.all([
       copyMoment(store, project, first),
@@ -114,11 +114,11 @@ describe('quick presses build on each other', () => {
   });
 
   it('starts a take earlier twice', async () => {
-    const id = await createClone(store, project, 0, 8);
+    const id = await createMoment(store, project, 0, 8);
     await setMoment(store, project, id, 'In', { 'slots.left.at': 3.003 });
     const args = { moment: id, slot: 'left', frames: 24 };
     await Promise.all([startEarlier(store, project, args), startEarlier(store, project, args)]);
-    expect((await film.read()).clones[0].slots?.left.at).toBeCloseTo(1.001, 9);
+    expect((await film.read()).built[0].slots?.left.at).toBeCloseTo(1.001, 9);
   });
 
   it('keeps one day that two presses made at once, and turns a switch as often as it was pressed', async () => {
@@ -185,7 +185,7 @@ describe('a choice that is made while work runs', () => {
 
 describe('a held key', () => {
   it('is one step to undo, and one to redo; a new press is another', async () => {
-    const id = await createClone(store, project, 8, 16);
+    const id = await createMoment(store, project, 8, 16);
     const start = async () => (await film.read()).moments[0].start;
     const press = () => moveMoment(store, project, id, 'body', 1);
     await Promise.all([1, 2, 3, 4].map(() => store.within('hold', press)));
@@ -203,7 +203,7 @@ describe('a held key', () => {
   });
 
   it('ends where something else was done in between', async () => {
-    const id = await createClone(store, project, 8, 16);
+    const id = await createMoment(store, project, 8, 16);
     const press = () => store.within('hold', () => moveMoment(store, project, id, 'body', 1));
     await press();
     await shiftBeats(store, project, 0.01);
@@ -215,7 +215,7 @@ describe('a held key', () => {
   });
 
   it('returns to the same state after any number of steps back and on', async () => {
-    const id = await createClone(store, project, 100, 116);
+    const id = await createMoment(store, project, 100, 116);
     const steps = fc.array(fc.tuple(fc.constantFrom('a', 'b', null), fc.integer({ min: -3, max: 3 })), {
       minLength: 1,
       maxLength: 8,

@@ -1,14 +1,15 @@
 import type { Finding } from '@/core/finding/finding';
 import { examineTake } from '@/core/footage/take-findings';
-import { momentSchema, type CloneMoment, type Moment, type Take } from '@/core/model/records';
-import { plateSlot } from '@/core/model/slots';
-import { clone } from '@/core/recipes/clone';
-import { sides, type Side } from '@/core/recipes/clone/material';
-import type { SeamMeasure } from '@/core/model/measures';
+import { momentSchema, type Moment, type Take } from '@/core/model/records';
+import { plateSlot, type Slots } from '@/core/model/slots';
+import { recipeOf } from '@/core/recipes/built';
+import type { Material } from '@/core/recipes/material';
+import { slotOfShot } from '@/core/recipes/slots';
 import { bestLog, type Board, type BoardRow } from '@/core/shoot/board';
 import { timeOfBeat } from '@/core/time/grid';
+import { buildable, materialOf } from './material';
 import { plateFor } from './plates';
-import { comparisonOf, materialOf, rulerOf, takeMeasure, type Snapshot } from './snapshot';
+import { comparisonOf, takeMeasure, type Snapshot } from './snapshot';
 
 const rowsOf = (board: Board, moment: string): BoardRow[] =>
   board.rows.filter(({ shot }) => shot?.moments.includes(moment));
@@ -21,33 +22,29 @@ export function bestTakes(snapshot: Snapshot, board: Board, moment: string): { r
   });
 }
 
-/** A clone as it would be with the best takes of the set, each from where the song says; null while one lacks. */
-export function trialOf(snapshot: Snapshot, board: Board, moment: CloneMoment): CloneMoment | null {
-  const best = bestTakes(snapshot, board, moment.id);
-  const find = (test: (row: BoardRow) => boolean) => best.find(({ row }) => test(row)) ?? null;
-  const plate =
-    find(({ shot }) => shot?.share === 'first plate') ?? find(({ shot }) => shot?.what === 'plate');
-  const [left, right] = sides.map((key) => find(({ shot }) => shot?.key === key));
+/**
+ * A moment as it would be with the best takes of the set, each from where the song says; null while one of its shots
+ * has none.
+ */
+export function trialOf(snapshot: Snapshot, board: Board, moment: Moment): Moment | null {
+  const recipe = recipeOf(moment);
   const grid = snapshot.song?.grid;
-  if (!left || !right || !grid) return null;
-  const begins = (side: Side, row: BoardRow): number => {
-    const passage = bestLog(row)?.passage;
-    if (!passage) return 0;
-    const shows = side === moment.settings.first ? moment.start : moment.lands;
-    return Math.max(
-      0,
-      passage.at + (timeOfBeat(grid, shows) - timeOfBeat(grid, passage.from)) / passage.speed,
-    );
-  };
-  return momentSchema.parse({
-    ...moment,
-    settings: { ...moment.settings, seam: null },
-    slots: {
-      [plateSlot]: { take: plate?.take.id ?? null },
-      left: { take: left.take.id, at: begins('left', left.row) },
-      right: { take: right.take.id, at: begins('right', right.row) },
-    },
-  }) as CloneMoment;
+  if (!recipe || !grid) return null;
+  const best = bestTakes(snapshot, board, moment.id);
+  const slots: Slots = {};
+  for (const { key } of recipe.slots) {
+    const mine = best.filter(({ row }) => slotOfShot(row.shot) === key);
+    const found = mine.find(({ row }) => row.shot?.share === 'first plate') ?? mine[0];
+    if (!found && key !== plateSlot) return null;
+    const passage = found && bestLog(found.row)?.passage;
+    const shows = recipe.showsFrom(moment, key);
+    const at = passage
+      ? passage.at + (timeOfBeat(grid, shows) - timeOfBeat(grid, passage.from)) / passage.speed
+      : 0;
+    slots[key] = { take: found?.take.id ?? null, ...(key === plateSlot ? {} : { at: Math.max(0, at) }) };
+  }
+  const settings = { ...moment.settings, ...recipe.ofTakes };
+  return momentSchema.parse({ ...moment, settings, slots }) as Moment;
 }
 
 const grave = ({ severity }: Finding) => severity === 'stop' || severity === 'fix';
@@ -65,22 +62,23 @@ export function bestTakeFindings(snapshot: Snapshot, board: Board, moment: Momen
   });
 }
 
-/** What is wrong with a clone joined from the best takes. @param seam solved for this very trial */
+/** What is wrong with a moment built from the best takes. @param solved what was solved for this very trial */
 export function roughFindings(
   snapshot: Snapshot,
   board: Board,
-  trial: CloneMoment,
-  seam: SeamMeasure,
+  trial: Moment,
+  solved: Material['solved'],
 ): Finding[] {
-  const ruler = rulerOf(snapshot);
-  if (!ruler) return [];
+  const able = buildable(snapshot, trial);
+  if (!able) return [];
   const { material } = materialOf(snapshot, trial);
-  const joined = clone.examine(trial, ruler, { ...material, seam }).filter(grave);
-  const right = rowsOf(board, trial.id).find(({ shot }) => shot?.key === 'right');
-  const sided = joined.map((finding) => {
-    const role = finding.facts?.role;
-    const row = rowsOf(board, trial.id).find(({ shot }) => shot?.key === role) ?? right;
+  const built = able.recipe.examine(trial, able.ruler, { ...material, solved }).filter(grave);
+  const rows = rowsOf(board, trial.id);
+  const rowOf = (slot: unknown) => rows.find(({ shot }) => slotOfShot(shot) === slot);
+  const last = able.recipe.slots.at(-1)?.key;
+  const placed = built.map((finding) => {
+    const row = rowOf(finding.facts?.slot) ?? rowOf(last);
     return { ...finding, where: { ...finding.where, shot: row?.id ?? '' } };
   });
-  return [...bestTakeFindings(snapshot, board, trial), ...sided];
+  return [...bestTakeFindings(snapshot, board, trial), ...placed];
 }

@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { CloneMoment, Take } from '@/core/model/records';
 import { regularGrid } from '@/core/time/grid';
+import { slotOfShot } from '@/core/recipes/slots';
 import { sayFinding } from '@/core/finding/say';
 import type { Board, BoardRow } from '@/core/shoot/board';
 import { change, undo } from './change';
@@ -16,7 +17,6 @@ import {
   removePickup,
   restoreSetup,
   setMove,
-  slotOf,
   startLog,
   stopLog,
   strikeSetup,
@@ -128,7 +128,7 @@ describe('the log', () => {
       'Clean plate, take 1: plate',
     ]);
     expect((await read()).logs.map(({ take }) => take)).toEqual(['clip-a', 'clip-b']);
-    expect(slotOf(null)).toBeNull();
+    expect(slotOfShot(null)).toBeNull();
   });
 });
 
@@ -193,11 +193,11 @@ describe('trying a moment on the set', () => {
     await file('/first plate', 'plate', 'plate');
     await file('/left', 'l1', 'left', { passage: { at: 4, from: 8, speed: 1 } });
     expect(
-      await boardNow().then(({ snapshot, board }) => trialOf(snapshot, board, snapshot.clones[0])),
+      await boardNow().then(({ snapshot, board }) => trialOf(snapshot, board, snapshot.built[0])),
     ).toBeNull();
     await file('/right', 'r1', 'right', { passage: { at: 4, from: 8, speed: 2 } });
     const { snapshot, board } = await boardNow();
-    const [moment] = snapshot.clones;
+    const [moment] = snapshot.built;
     expect(bestTakes(snapshot, board, moment.id).map(({ take }) => take.id)).toEqual(['plate', 'l1', 'r1']);
     const trial = trialOf(snapshot, board, { ...moment, start: 8, lands: 16 } as CloneMoment);
     // Beats of half a second: eight of them are four seconds of song, two of a take that is played twice as fast.

@@ -1,12 +1,8 @@
-import type { Comparison, SeamMeasure, SongMeasure, TakeMeasure } from '@/core/model/measures';
-import type { CloneMoment, Take } from '@/core/model/records';
+import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
+import type { Take } from '@/core/model/records';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
-import { clone } from '@/core/recipes/clone';
-import { sides, type ChosenTake, type CloneMaterial } from '@/core/recipes/clone/material';
-import { fillOf } from '@/core/model/slots';
 import { arrange, type Arranged } from './arrange';
-import { plateOfMoment } from './plates';
 import type { Conflict, Halted, Media, Measure, Render, Store } from './db';
 
 /** Everything small about a project at one instant; what screens draw and work is found from. */
@@ -73,51 +69,3 @@ export function songMeasure(snapshot: Snapshot): { song: SongMeasure; beats: Bea
 /** Turns beats into frames; null until there is a grid. */
 export const rulerOf = ({ project, song }: Snapshot): Ruler | null =>
   song?.grid ? { grid: song.grid, project } : null;
-
-/** What a solved seam depends on, as text. */
-export function seamKey(snapshot: Snapshot, moment: CloneMoment): string | null {
-  const ruler = rulerOf(snapshot);
-  if (!ruler) return null;
-  const { settings } = moment;
-  const plate = plateOfMoment(snapshot, moment);
-  const fills = sides.map((side) => fillOf(moment, side));
-  const [left, right] = fills.map((fill) => snapshot.takes.find((take) => take.id === fill.take));
-  const chosen = [plate, left, right];
-  if (!left || !right || chosen.some((take) => take && !takeMeasure(snapshot, take))) return null;
-  for (const take of [left, right])
-    if (plate && take !== plate && !snapshot.measures.has(compareKey(take.media, plate.media))) return null;
-  const { project } = ruler;
-  const parts = [
-    chosen.map((take) => take && [take.media, take.steady, take.match]),
-    clone.anchors(moment, ruler).map((anchor) => anchor.frame),
-    [project.rate, project.width, project.height],
-    [settings.first, ...fills.map(({ at }) => at), ...fills.map(({ tap }) => tap), settings.seam],
-  ];
-  return `seam-1:${moment.id}:${JSON.stringify(parts)}`;
-}
-
-/** What a moment is built from; `fresh` is false while its seam is still to be solved. */
-export function materialOf(
-  snapshot: Snapshot,
-  moment: CloneMoment,
-): { material: CloneMaterial; fresh: boolean } {
-  const find = (slot: string) => snapshot.takes.find((take) => take.id === fillOf(moment, slot).take) ?? null;
-  const plate = plateOfMoment(snapshot, moment);
-  const choose = (take: Take | null): ChosenTake | null =>
-    take && { take, measure: takeMeasure(snapshot, take), comparison: comparisonOf(snapshot, take, plate) };
-  const key = seamKey(snapshot, moment);
-  const fresh = key ? snapshot.measures.get(key) : undefined;
-  const any =
-    fresh ??
-    [...snapshot.measures.values()].find((one) => one.subject === moment.id && one.value.method === 'seam-1');
-  const seam: SeamMeasure | null = any?.value.method === 'seam-1' ? any.value.seam : null;
-  return {
-    material: {
-      plate: choose(plate),
-      left: choose(find('left')),
-      right: choose(find('right')),
-      seam,
-    },
-    fresh: Boolean(fresh),
-  };
-}

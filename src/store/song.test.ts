@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { beatLabel, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { change, undo } from './change';
-import { copyMoment, createClone } from './commands/moments';
+import { copyMoment, createMoment } from './commands/moments';
 import { createProject, newRecord } from './commands/projects';
 import {
   addSection,
@@ -77,7 +77,7 @@ describe('what is pinned to beats', () => {
 
   it('stays where it is in time when a song takes the place of a ruler, until it is asked to snap', async () => {
     await laySeconds(store, project);
-    const moment = await createClone(store, project, 7, 12);
+    const moment = await createMoment(store, project, 7, 12);
     const old = await gridOf();
     const at = timeOfBeat(old, 7);
     const found = regularGrid(97, 0.31, 60);
@@ -93,14 +93,14 @@ describe('what is pinned to beats', () => {
   });
 
   it('keeps its time when beats come from a file', async () => {
-    const moment = await createClone(store, project, 8, 16);
+    const moment = await createMoment(store, project, 8, 16);
     await layReadBeats(store, project, { grid: regularGrid(60, 0.5, 60) });
     const { start } = (await read()).moments.find(({ id }) => id === moment) as { start: number };
     expect(timeOfBeat(await gridOf(), start)).toBeCloseTo(4.5, 9);
   });
 
   it('is copied to where it ends', async () => {
-    const first = await createClone(store, project, 8, 16);
+    const first = await createMoment(store, project, 8, 16);
     const second = await copyMoment(store, project, first);
     expect((await read()).moments.find(({ id }) => id === second)).toMatchObject({
       start: 16,

@@ -2,10 +2,10 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { regularGrid } from '@/core/time/grid';
-import type { Take } from '@/core/model/records';
+import type { CloneMoment, Take } from '@/core/model/records';
 import { change, historyOf, redo, undo } from './change';
 import { HybridClock } from './clock';
-import { createClone, removeMoment, setMoment, startEarlier } from './commands/moments';
+import { createMoment, removeMoment, setMoment, startEarlier } from './commands/moments';
 import { createProject, newRecord, setProject } from './commands/projects';
 import {
   doubleTempo,
@@ -84,16 +84,17 @@ describe('changes', () => {
 
   it('undoes and redoes across steps, and brings back what was removed', async () => {
     await addSong();
-    const id = await createClone(store, project, 8, 20);
+    const id = await createMoment(store, project, 8, 20);
+    const feather = async () => ((await read()).built[0] as CloneMoment).settings.feather;
     await setMoment(store, project, id, 'Feather', { 'settings.feather': 30 });
     await removeMoment(store, project, id);
     expect((await read()).moments).toHaveLength(0);
     await undo(store, project);
-    expect((await read()).clones[0].settings.feather).toBe(30);
+    expect(await feather()).toBe(30);
     await undo(store, project);
-    expect((await read()).clones[0].settings.feather).toBe(12);
+    expect(await feather()).toBe(12);
     await redo(store, project);
-    expect((await read()).clones[0].settings.feather).toBe(30);
+    expect(await feather()).toBe(30);
     await undo(store, project);
     await undo(store, project);
     expect((await read()).moments).toHaveLength(0);
@@ -124,21 +125,21 @@ describe('changes', () => {
 
   it('returns to the same state after any number of steps back and on', async () => {
     await addSong();
-    const id = await createClone(store, project, 0, 8);
+    const id = await createMoment(store, project, 0, 8);
     await fc.assert(
       fc.asyncProperty(
         fc.array(fc.tuple(fc.constantFrom('feather', 'fade'), fc.nat(90)), { maxLength: 6 }),
         async (edits) => {
-          const before = (await read()).clones[0].settings;
+          const before = (await read()).built[0].settings;
           let steps = 0;
           for (const [field, value] of edits) {
             if (await setMoment(store, project, id, 'Edit', { [`settings.${field}`]: value })) steps++;
           }
-          const after = (await read()).clones[0].settings;
+          const after = (await read()).built[0].settings;
           for (let step = 0; step < steps; step++) await undo(store, project);
-          expect((await read()).clones[0].settings).toEqual(before);
+          expect((await read()).built[0].settings).toEqual(before);
           for (let step = 0; step < steps; step++) await redo(store, project);
-          expect((await read()).clones[0].settings).toEqual(after);
+          expect((await read()).built[0].settings).toEqual(after);
         },
       ),
       { numRuns: 15 },
@@ -175,7 +176,7 @@ describe('correcting the beats', () => {
         },
       },
     ]);
-    const id = await createClone(store, project, 16, 40);
+    const id = await createMoment(store, project, 16, 40);
     await shiftHalfBeat(store, project);
     await halveTempo(store, project);
     await firstOfBarAt(store, project, 2.5);
@@ -187,7 +188,7 @@ describe('correcting the beats', () => {
 
   it('keeps moments at their time when tempo, bars and octave change', async () => {
     await addSong(120);
-    await createClone(store, project, 8, 16);
+    await createMoment(store, project, 8, 16);
     await doubleTempo(store, project);
     expect((await read()).moments[0].start).toBe(16);
     await setBeatsPerBar(store, project, 3);
@@ -200,19 +201,19 @@ describe('correcting the beats', () => {
 
 describe('moments and work', () => {
   it('refuses a moment without beats or length', async () => {
-    await expect(createClone(store, project, 0, 4)).rejects.toMatchObject({ code: 'no-grid' });
+    await expect(createMoment(store, project, 0, 4)).rejects.toMatchObject({ code: 'no-grid' });
     await addSong();
-    await expect(createClone(store, project, 4, 4)).rejects.toMatchObject({ code: 'no-length' });
+    await expect(createMoment(store, project, 4, 4)).rejects.toMatchObject({ code: 'no-length' });
   });
 
   it('starts a take earlier as far as it can', async () => {
     await addSong();
-    const id = await createClone(store, project, 0, 8);
+    const id = await createMoment(store, project, 0, 8);
     const args = { moment: id, slot: 'left', frames: 12 };
     await expect(startEarlier(store, project, args)).rejects.toMatchObject({ code: 'too-short' });
     await setMoment(store, project, id, 'In', { 'slots.left.at': 2 });
     await startEarlier(store, project, args);
-    expect((await read()).clones[0].slots?.left.at).toBeCloseTo(2 - (12 * 1001) / 24000, 9);
+    expect((await read()).built[0].slots?.left.at).toBeCloseTo(2 - (12 * 1001) / 24000, 9);
   });
 
   it('finds what is missing from what is there, and leaves alone what was cancelled', async () => {

@@ -3,15 +3,16 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { inPlace } from '@/core/footage/placement';
 import { change, undo } from './change';
 import { applyFix } from './commands/fix';
-import { createClone, setMoment } from './commands/moments';
+import { createMoment, setMoment } from './commands/moments';
 import { addMoment } from './commands/plan';
 import { newRecord } from './commands/projects';
 import { setTake } from './commands/takes';
 import type { Store } from './db';
 import { findingsOf } from './findings';
-import { layersOf, needsOf, seamTask } from './needs';
+import { layersOf, materialOf, worksOf } from './material';
+import { needsOf } from './needs';
 import { planOf, sectionEnergies } from './plan';
-import { materialOf, seamKey, takeKey } from './snapshot';
+import { takeKey } from './snapshot';
 import { taken, TestFilm } from './__tests__/film';
 
 let film: TestFilm;
@@ -39,15 +40,17 @@ describe('work follows from what is stored', () => {
     expect(await kinds()).toEqual(['compare', 'compare']);
     await film.compared('one');
     await film.compared('two');
-    expect(await kinds()).toEqual(['seam']);
+    expect(await kinds()).toEqual(['work']);
     const snapshot = await film.read();
-    const key = seamKey(snapshot, snapshot.clones[0]) as string;
-    await film.keep(key, moment, {
-      method: 'seam-1',
-      seam: { outline: [], visible: [], crossing: [], found: { left: true, right: true } },
-    });
+    const [{ key }] = worksOf(snapshot, snapshot.built[0]);
+    expect(materialOf(snapshot, snapshot.built[0]).waiting).toBe(true);
+    const seam = { outline: [], visible: [], crossing: [], found: [true, true] as [boolean, boolean] };
+    await film.keep(key, moment, { method: 'seam-2', seam });
     expect(await kinds()).toEqual([]);
-    expect(materialOf(await film.read(), snapshot.clones[0]).fresh).toBe(true);
+    expect(materialOf(await film.read(), snapshot.built[0])).toMatchObject({
+      waiting: false,
+      fresh: { solved: { seam } },
+    });
   });
 
   it('solves the join anew when what it depends on has changed, and not when a name has', async () => {
@@ -57,7 +60,7 @@ describe('work follows from what is stored', () => {
     await film.compared('two');
     const key = async () => {
       const snapshot = await film.read();
-      return seamKey(snapshot, snapshot.clones[0]);
+      return worksOf(snapshot, snapshot.built[0])[0].key;
     };
     const first = await key();
     await setMoment(store, project, moment, 'Name', { name: 'Another name' });
@@ -98,7 +101,7 @@ describe('work follows from what is stored', () => {
     const moment = await film.wholeClone();
     const task = async () => {
       const snapshot = await film.read();
-      return seamTask(snapshot, snapshot.clones[0]);
+      return worksOf(snapshot, snapshot.built[0])[0]?.task() ?? null;
     };
     expect(await task()).toBeNull();
     for (const id of ['plate', 'one', 'two']) await film.measured(id);
@@ -113,10 +116,10 @@ describe('work follows from what is stored', () => {
       delivery: { width: 1280, height: 720 },
       outline: null,
     });
-    expect(found?.left.tap).toMatchObject({ at: [0.2, 0.5] });
-    expect(found?.right.tap).toBeNull();
-    expect(found?.left.corrected).not.toEqual(found?.left.layer);
-    const built = layersOf(await film.read(), (await film.read()).clones[0]);
+    expect(found?.sides[0].tap).toMatchObject({ at: [0.2, 0.5] });
+    expect(found?.sides[1].tap).toBeNull();
+    expect(found?.sides[0].corrected).not.toEqual(found?.sides[0].layer);
+    const built = layersOf(await film.read(), (await film.read()).built[0]);
     expect(built?.layers.map(({ id }) => id)).toEqual(expect.arrayContaining(['plate', 'left', 'right']));
   });
 });
@@ -170,7 +173,7 @@ describe('findings of what is stored', () => {
     await film.addSong();
     await addMoment(store, project, 'shake', 0, 8);
     expect(await codes('build')).toEqual([]);
-    await createClone(store, project, 8, 16);
+    await createMoment(store, project, 8, 16);
     expect(await codes('deliver')).toEqual(['clone.missing', 'clone.missing']);
   });
 
@@ -191,7 +194,7 @@ describe('findings of what is stored', () => {
     }
     await setMoment(store, project, moment, 'In', { 'slots.left.at': 3 });
     await fix('startEarlier', { moment, slot: 'left', frames: 24 });
-    expect((await film.read()).clones[0].slots?.left.at).toBeCloseTo(3 - 1.001, 9);
+    expect((await film.read()).built[0].slots?.left.at).toBeCloseTo(3 - 1.001, 9);
     await fix('askedStory', { moment });
     expect(planOf(await film.read()).findings.some(({ code }) => code === 'style.story')).toBe(false);
   });

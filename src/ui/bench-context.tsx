@@ -2,7 +2,7 @@
 import { createContext, useContext, useSyncExternalStore } from 'react';
 import type { Finding } from '@/core/finding/finding';
 import type { Names } from '@/core/finding/say';
-import type { CloneMoment, Moment } from '@/core/model/records';
+import type { Moment } from '@/core/model/records';
 import type { Store } from '@/store/db';
 import type { StationName } from '@/store/findings';
 import type { Plan } from '@/store/plan';
@@ -20,8 +20,8 @@ export type Bench = {
   player: Player;
   runner: Runner | null;
   moment: Moment | null;
-  /** the chosen moment where it is a clone, else the first clone there is */
-  clone: CloneMoment | null;
+  /** the chosen moment where its kind is built here, else the first such moment */
+  builtMoment: Moment | null;
   go: (where: {
     station?: StationName | 'sheet' | 'papers';
     moment?: string | null;

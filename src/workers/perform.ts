@@ -1,10 +1,11 @@
 import { refuse } from '@/core/error';
-import { cloneFrames } from '@/core/recipes/clone/build';
+import { mediaOfTask } from '@/core/footage/seam-task';
 import { suggestSlot, type Motion } from '@/core/recipes/slots';
 import { change } from '@/store/change';
 import { layFirstBeats, layFirstSections, layFoundRest, lockedPassages } from '@/store/commands/song';
 import type { MeasureValue, Store } from '@/store/db';
-import { layersOf, seamTask, type Need } from '@/store/needs';
+import { framesOf, layersOf } from '@/store/material';
+import type { Need } from '@/store/needs';
 import { songKey, takeKey, type Snapshot } from '@/store/snapshot';
 import { openMedia, openRender, type Client } from './clients';
 import type { MediaApi } from './media.worker';
@@ -28,7 +29,13 @@ export type Job<Some extends Need = Need> = {
 async function keep({ store, snapshot, need }: Job, subject: string, value: MeasureValue): Promise<void> {
   await store.transaction('rw', store.measures, store.halted, async () => {
     const [kind] = value.method.split('-');
-    const older = store.measures.where({ subject }).filter((one) => one.value.method.startsWith(`${kind}-`));
+    const [, , work] = need.key.split(':');
+    const older = store.measures
+      .where({ subject })
+      .filter(
+        ({ key, value }) =>
+          value.method.startsWith(`${kind}-`) && (kind === 'take' || key.split(':')[2] === work),
+      );
     if (kind === 'seam' || kind === 'take') await older.delete();
     await store.measures.put({ key: need.key, project: snapshot.project.id, subject, value });
     await store.halted.delete(need.key);
@@ -107,15 +114,15 @@ const compareTakes: Doing<'compare'> = async (job, api) => {
   await keep(job, need.subject, { method: 'compare-1', comparison });
 };
 
-const findSeam: Doing<'seam'> = async (job, api) => {
+const solveWork: Doing<'work'> = async (job, api) => {
   const { store, snapshot, need, progress } = job;
-  const task = seamTask(snapshot, need.moment);
-  if (!task) return refuse('seam', 'The takes of this moment are not ready. Choose them again.');
-  const layers = [task.left.layer, task.right.layer, ...(task.plate ? [task.plate] : [])];
-  const media = layers.map((layer) => layer.source.media);
-  const sources = await sourcesOf(store, snapshot, media, 'proxies');
-  const seam = await api.solveMomentSeam({ ...task, sources }, progress);
-  await keep(job, need.moment.id, { method: 'seam-1', seam });
+  const task = need.work.task();
+  const seam = await api.solveMomentSeam(
+    task,
+    await sourcesOf(store, snapshot, mediaOfTask(task), 'proxies'),
+    progress,
+  );
+  await keep(job, need.moment.id, { method: 'seam-2', seam });
 };
 
 async function renderMoment(
@@ -124,10 +131,10 @@ async function renderMoment(
 ): Promise<void> {
   const built = layersOf(snapshot, need.moment);
   const render = snapshot.renders.find((one) => one.id === need.render);
+  const frames = framesOf(snapshot, need.moment);
   const { project, song } = snapshot;
-  if (!built || !render || !song?.grid)
+  if (!built || !render || !frames || !song)
     return refuse('render', 'There is nothing to render yet. Choose takes first.');
-  const frames = cloneFrames(need.moment, { project, grid: song.grid });
   const heard = song.media && snapshot.measures.has(songKey(song.media));
   const wav = heard && song.media ? await store.proxies.get(song.media) : null;
   const media = built.layers.map((layer) => layer.source.media);
@@ -181,8 +188,8 @@ export function perform(job: Job, workers: Workers, onOpen: (end: () => void) =>
       return media((api) => findRest({ ...job, need }, api));
     case 'compare':
       return media((api) => compareTakes({ ...job, need }, api));
-    case 'seam':
-      return media((api) => findSeam({ ...job, need }, api));
+    case 'work':
+      return media((api) => solveWork({ ...job, need }, api));
     case 'render':
       return using(workers.openRender(), onOpen, (api) => renderMoment({ ...job, need }, api));
   }

@@ -1,3 +1,4 @@
+import { plateSlot } from '../model/slots';
 import { beatLabel, type BeatGrid } from '../time/grid';
 import { formatClock } from '../time/timecode';
 import { sayLength, type Units } from '../units';
@@ -72,7 +73,7 @@ export function sayFinding(finding: Finding, names: Names): { text: string; fix:
   const at = finding.where.from === undefined ? '' : ` at ${formatClock(finding.where.from)}`;
   const darker = (finding.measured?.value ?? 0) < 0 ? 'darker' : 'brighter';
   const number = (key: string, digits = 1) => Number(facts[key] ?? 0).toFixed(digits);
-  const side = facts.role === 'left' ? 'left' : 'right';
+  const side = String(facts.slot ?? '');
   const words: Record<string, () => string> = {
     'take.moved': () =>
       `${take} moved ${measured} ${facts.direction}${facts.during ? at : ' against the plate'} (allowed ${allowed}). The join will show.`,
@@ -101,7 +102,7 @@ export function sayFinding(finding: Finding, names: Names): { text: string; fix:
     'song.no-beats': () => 'No beats were found. Set the tempo by hand, with the needle on a beat.',
     'song.unsure': () => `The beats are not sure (${measured}). Listen, and set them right.`,
     'clone.missing': () =>
-      facts.role === 'plate'
+      facts.slot === plateSlot
         ? 'No clean plate is chosen. Edges that steadying uncovers would be black.'
         : `No take is chosen for the ${side}. Choose one in the sentence.`,
     'clone.same-take': () => 'Left and right are the same take. Choose two takes.',

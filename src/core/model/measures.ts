@@ -70,6 +70,6 @@ export type SeamMeasure = {
   visible: { frame: number; difference: number }[];
   /** frames (of the moment) in which one performer stands where the other one does at some time */
   crossing: number[];
-  /** true where a performer was found at the tap (or alone in the take) */
-  found: { left: boolean; right: boolean };
+  /** whether a performer was found at the tap (or alone in the take), outside the outline and inside */
+  found: [boolean, boolean];
 };

@@ -111,9 +111,6 @@ export type MomentOf<Kind extends MomentKind> = z.infer<z.ZodObject<typeof momen
 export type Moment = { [Kind in MomentKind]: MomentOf<Kind> }[MomentKind];
 export type CloneMoment = MomentOf<'clone'>;
 
-/** True for moments that this bench can also build. */
-export const isClone = (moment: Moment): moment is CloneMoment => moment.recipe === 'clone';
-
 export const recordSchema = z.discriminatedUnion('kind', [
   projectSchema,
   songSchema,

@@ -1,7 +1,6 @@
 import type { z } from 'zod';
 import type { CautionKind } from '../safety/cautions';
 import type { Draw } from '../camera/reserve';
-import type { Sentence } from './recipe';
 
 /** What must not differ between shots that are joined. */
 export type Same =
@@ -70,6 +69,8 @@ export type Filming = {
   saving: string;
   /** energy of the picture, 0 still to 1 wild */
   energy: number;
+  /** two performers touch or hand something over: eyes at one height, feet at one distance */
+  touching?: true;
   /** pixels a second that the fastest part moves at, as a share of the width; 0 where nothing races */
   travel: number;
 };
@@ -85,7 +86,9 @@ export type Field =
       min: number;
       max: number;
       step: number;
-      unit: 'frames' | '%' | '°' | 'm' | '';
+      unit: 'frames' | '%' | '°' | 'm' | 'px' | '';
+      /** what is said in place of 0 */
+      none?: string;
     }
   | { kind: 'choice'; label: string; options: readonly { value: string; text: string }[] };
 
@@ -93,10 +96,12 @@ export type Field =
 export interface FilmRecipe<Settings> {
   kind: string;
   title: string;
+  /** what a new one is called, where that is not its title */
+  called?: string;
   settings: z.ZodType<Settings>;
   start: Settings;
   fields: Record<string, Field>;
-  sayFilm(settings: Settings): Sentence;
+  sayFilm(settings: Settings): (string | { field: string })[];
   film(settings: Settings, footing: Footing): Filming;
 }
 
@@ -113,4 +118,5 @@ export const number = (
   min: number,
   max: number,
   step = 1,
-): Field => ({ kind: 'number', label, unit, min, max, step });
+  none?: string,
+): Field => ({ kind: 'number', label, unit, min, max, step, ...(none ? { none } : {}) });

@@ -1,3 +1,4 @@
+import type { FilmRecipe } from './film';
 import { buildUp } from './build-up';
 import { builtWhip } from './built-whip';
 import { cameraWhip } from './camera-whip';
@@ -44,4 +45,11 @@ export const films = {
 } as const;
 
 export type MomentKind = keyof typeof films;
+
+/** A kind as it is filmed, whatever its settings are. */
+export const filmOf = (kind: MomentKind): FilmRecipe<unknown> => films[kind] as FilmRecipe<unknown>;
+
+/** What a new moment of a kind is called. */
+export const calledOf = (kind: MomentKind): string => filmOf(kind).called ?? filmOf(kind).title;
+
 export const momentKinds = Object.keys(films) as MomentKind[];

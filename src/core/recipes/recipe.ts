@@ -1,17 +1,56 @@
 import type { FilmRecipe } from './film';
 import type { Finding } from '../finding/finding';
+import type { Point } from '../picture/image';
 import type { Layer } from '../picture/layers';
-import type { Project } from '../model/records';
+import type { Moment, Project } from '../model/records';
 import type { BeatGrid } from '../time/grid';
+import type { Material, Work } from './material';
+import type { Slot } from './slots';
 
 /** What turns beats into frames: the grid of the song and the delivery. */
 export type Ruler = { grid: BeatGrid; project: Project };
 
-/** An instant of a moment that sits on a beat. */
-export type Anchor = { name: 'start' | 'lands' | 'end'; position: number; frame: number };
+/** An instant of a moment that sits on a beat; `marks` is what happens there, where that is worth a marker. */
+export type Anchor = {
+  name: 'start' | 'lands' | 'end';
+  title: string;
+  position: number;
+  frame: number;
+  marks?: string;
+};
+
+/** What can be looked at: the whole picture, or the layers of one slot by themselves, or against another's. */
+export type View = {
+  id: string;
+  title: string;
+  alone?: string;
+  against?: string;
+  /** shows the outline so that it can be taken hold of */
+  outline?: true;
+};
+
+/** An outline that is taken hold of on the stage; points in shares of the frame. */
+export type Outline = {
+  title: string;
+  /** the setting that a drawn one is kept in; null there stands for the solved one */
+  setting: string;
+  points: Point[];
+  state: 'drawn' | 'solved' | 'guessed';
+};
+
+/** Who or what lands on the beat, and where it stands; point in shares of the frame. */
+export type Landing = { who: string; at: Point };
+
+/** Dyes that tell two performers and what belongs to them apart. */
+export type Dye = 'cochineal' | 'woad';
+
+/** A quantity of a sentence: a setting, an instant on a beat, or the take in a slot or where that begins. */
+export type SaidPart = (
+  { field: string } | { anchor: Anchor['name'] } | { slot: string; part: 'take' | 'start' }
+) & { dye?: Dye };
 
 /** A sentence in parts: words, and quantities that are edited in place. */
-export type SentencePart = string | { field: string; role?: 'left' | 'right' };
+export type SentencePart = string | SaidPart;
 export type Sentence = SentencePart[];
 
 /** One instruction in plain words, with the numbers that any editor needs. */
@@ -33,10 +72,23 @@ export type KeyframeRow = {
  * A kind of moment that is filmed and built: screens and exports use only these parts. Kinds that are only planned
  * so far have the parts of {@link FilmRecipe} alone.
  */
-export interface Recipe<MomentRecord, Material, Settings> extends FilmRecipe<Settings> {
-  anchors(moment: MomentRecord, ruler: Ruler): Anchor[];
-  say(moment: MomentRecord): Sentence;
-  build(moment: MomentRecord, ruler: Ruler, material: Material): Layer[];
-  examine(moment: MomentRecord, ruler: Ruler, material: Material): Finding[];
-  explain(moment: MomentRecord, ruler: Ruler, material: Material, layers: Layer[]): Step[];
+export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['settings']> {
+  /** the shots that the picture is made of; where one is the plate, the others are laid over it */
+  slots: readonly Slot[];
+  anchors(moment: Some, ruler: Ruler): Anchor[];
+  /** the beat position from which the take in a slot shows */
+  showsFrom(moment: Some, slot: string): number;
+  /** settings that hold for the chosen takes only, as they are before anything is chosen */
+  ofTakes: Partial<Some['settings']>;
+  say(moment: Some): Sentence;
+  views: readonly View[];
+  outline(moment: Some, material: Material): Outline | null;
+  landing(moment: Some, material: Material): Landing | null;
+  /** the slot whose performer stands at a point of the whole picture; null where a tap chooses nobody */
+  slotAt(at: Point): string | null;
+  /** what has to be solved, as far as there is something to solve it from */
+  works(moment: Some, ruler: Ruler, material: Material): Work[];
+  build(moment: Some, ruler: Ruler, material: Material): Layer[];
+  examine(moment: Some, ruler: Ruler, material: Material): Finding[];
+  explain(moment: Some, ruler: Ruler, material: Material, layers: Layer[]): Step[];
 }

@@ -1,19 +1,17 @@
 'use client';
 import { useEffect, useMemo, useState, type MouseEvent } from 'react';
-import { outlineInForce, cloneFrames } from '@/core/recipes/clone/build';
-import { otherSide, sides } from '@/core/recipes/clone/material';
-import { films } from '@/core/recipes/films';
-import type { Ruler } from '@/core/recipes/recipe';
-import { isClone, type CloneMoment } from '@/core/model/records';
-import { fillOf } from '@/core/model/slots';
+import type { Moment } from '@/core/model/records';
+import { fillOf, plateSlot } from '@/core/model/slots';
+import { builtTitles, usualKind } from '@/core/recipes/built';
+import { calledOf, filmOf } from '@/core/recipes/films';
 import type { Point } from '@/core/picture/image';
 import { sourceTime } from '@/core/picture/layers';
 import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
 import { frameShownAt, timeOfFrame } from '@/core/time/rate';
 import { formatTimecode } from '@/core/time/timecode';
-import { createClone, setMoment } from '@/store/commands/moments';
-import { layersOf } from '@/store/needs';
-import { materialOf, rulerOf } from '@/store/snapshot';
+import { createMoment, setMoment } from '@/store/commands/moments';
+import { buildable, framesOf, layersOf, materialOf, type Buildable } from '@/store/material';
+import { rulerOf } from '@/store/snapshot';
 import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
@@ -25,13 +23,13 @@ import { useSize } from '@/ui/use-size';
 import { Empty, Part, Station } from '../station';
 import { MomentSentence } from './sentence';
 import { Thread } from './thread';
-import { showingOf, views, type View } from './views';
+import { showingOf, viewKeys } from './views';
 
 const question = 'Does it land?';
 
 /** One moment: its passage of the song, its picture, its sentence. */
 export function BuildStation() {
-  const { snapshot, store, moment, clone, attempt, go } = useBench();
+  const { snapshot, store, moment, builtMoment, attempt, go } = useBench();
   const ruler = rulerOf(snapshot);
   if (!ruler) {
     return (
@@ -54,8 +52,8 @@ export function BuildStation() {
       <Station question={question}>
         <Empty title="Make a moment">
           <p>
-            Drag over some bars on the song. Or begin with a clone over bars 9 to 11: she is there, and her
-            copy appears a bar later, on the beat.
+            Drag over some bars on the song. Or begin over bars 9 to 11; what lands, lands a bar later, on the
+            beat.
           </p>
           <div className="flex gap-2">
             <button
@@ -63,11 +61,11 @@ export function BuildStation() {
               className="knob main"
               onClick={() =>
                 attempt(async () =>
-                  go({ moment: await createClone(store, snapshot.project.id, 8 * perBar, 11 * perBar) }),
+                  go({ moment: await createMoment(store, snapshot.project.id, 8 * perBar, 11 * perBar) }),
                 )
               }
             >
-              Clone on bars 9 to 11
+              {calledOf(usualKind)} on bars 9 to 11
             </button>
             <button type="button" className="knob" onClick={() => go({ station: 'song' })}>
               To the song
@@ -77,21 +75,23 @@ export function BuildStation() {
       </Station>
     );
   }
-  if (!isClone(moment)) {
+  const able = buildable(snapshot, moment);
+  if (!able) {
     return (
       <Station question={question}>
         <Empty title={`${moment.name} is planned, not built here yet`}>
           <p>
-            The bench builds clones so far. For a {films[moment.recipe].title.toLowerCase()} it says what to
-            film, how long and in what order; put it together in your editor.
+            So far the bench builds: {builtTitles().join(', ').toLowerCase()}. For a{' '}
+            {filmOf(moment.recipe).title.toLowerCase()} it says what to film, how long and in what order; put
+            it together in your editor.
           </p>
           <div className="flex gap-2">
             <button type="button" className="knob main" onClick={() => go({ station: 'plan' })}>
               To the plan
             </button>
-            {clone && (
-              <button type="button" className="knob" onClick={() => go({ moment: clone.id })}>
-                To {clone.name}
+            {builtMoment && (
+              <button type="button" className="knob" onClick={() => go({ moment: builtMoment.id })}>
+                To {builtMoment.name}
               </button>
             )}
           </div>
@@ -99,25 +99,27 @@ export function BuildStation() {
       </Station>
     );
   }
-  return <BuildMoment key={moment.id} moment={moment} ruler={ruler} />;
+  return <BuildMoment key={moment.id} moment={moment} {...able} />;
 }
 
-function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
+function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) {
   const { snapshot, findings, store, player, attempt, go, askRemove } = useBench();
   const { project, grid } = ruler;
   const { rate } = project;
-  const [view, setView] = useState<View>('joined');
+  const { views } = recipe;
+  const [viewed, setViewed] = useState(views[0].id);
+  const view = views.find(({ id }) => id === viewed) ?? views[0];
   const [ribbonRef, ribbon] = useSize<HTMLDivElement>();
   const [stageRef, space] = useSize<HTMLDivElement>();
   const time = useNeedle(player);
   const playing = usePlaying(player);
-  const frames = cloneFrames(moment, ruler);
-  const frame = Math.min(frames.end - 1, Math.max(frames.start, frameShownAt(rate, time)));
+  const { start, lands, end } = framesOf(snapshot, moment) ?? { start: 0, lands: 0, end: 1 };
+  const frame = Math.min(end - 1, Math.max(start, frameShownAt(rate, time)));
   const layers = useMemo(() => layersOf(snapshot, moment)?.layers ?? [], [snapshot, moment]);
-  const { material, fresh } = materialOf(snapshot, moment);
-  const outline = outlineInForce(moment, material);
-  const { start, end, lands } = frames;
-  const showing = useMemo(() => showingOf(view, layers, frame, lands), [view, layers, frame, lands]);
+  const { material, waiting } = materialOf(snapshot, moment);
+  const outline = recipe.outline(moment, material);
+  const landing = recipe.landing(moment, material);
+  const showing = useMemo(() => showingOf(view, layers, frame), [view, layers, frame]);
 
   useEffect(() => {
     const now = frameShownAt(rate, player.time());
@@ -136,12 +138,12 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
         event.target instanceof HTMLInputElement
       )
         return;
-      const chosen = views.find((one) => one.keys === event.key.toUpperCase());
-      if (chosen) setView(chosen.id);
+      const chosen = views[viewKeys.findIndex((key) => key === event.key.toUpperCase())];
+      if (chosen) setViewed(chosen.id);
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
-  }, []);
+  }, [views]);
 
   const step = (by: number) => {
     player.pause();
@@ -152,21 +154,20 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
   const to = nextBar(grid, moment.end);
   const layout = passage(from, to, Math.max(200, ribbon.width), 92);
   const picture = placeFrame(space, project);
-  const { settings } = moment;
 
-  /** A tap keeps the performer of the take that is looked at, or of the side that is tapped. */
+  const performers = recipe.slots.filter(({ key }) => key !== plateSlot);
+  /** A tap keeps the performer of the take that is looked at, or of the part that is tapped. */
   const tap = (event: MouseEvent) => {
     const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
     const at: Point = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
-    const role = view === 'left' || view === 'right' ? view : at[0] < 0.5 ? 'left' : 'right';
-    const layer = layers.find((one) => one.id === role);
+    const slot = performers.find(({ key }) => key === view.alone)?.key ?? recipe.slotAt(at);
+    const layer = layers.find((one) => one.id === slot);
     if (!layer) return;
     const seconds = sourceTime(layer, Math.max(layer.from, frame));
-    const set = { [`slots.${role}.tap`]: { time: seconds, at }, 'settings.seam': null };
+    const drawn = outline ? { [`settings.${outline.setting}`]: null } : {};
+    const set = { [`slots.${slot}.tap`]: { time: seconds, at }, ...drawn };
     attempt(() => setMoment(store, project.id, moment.id, 'Keep this performer', set));
   };
-  const copy = otherSide(settings.first);
-  const copyTap = fillOf(moment, copy).tap?.at ?? [material[copy]?.measure?.motion.middle ?? 0.5, 0.5];
   const bar = (position: number) => barAndBeat(grid, position).bar;
   return (
     <Station
@@ -184,16 +185,16 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
       }
       tools={
         <div role="group" aria-label="What the stage shows" className="flex flex-wrap gap-1">
-          {views.map((one) => (
+          {views.map((one, index) => (
             <button
               key={one.id}
               type="button"
               className="knob"
-              aria-pressed={view === one.id}
-              title={`${one.text} (${one.keys})`}
-              onClick={() => setView(one.id)}
+              aria-pressed={view === one}
+              title={`${one.title} (${viewKeys[index]})`}
+              onClick={() => setViewed(one.id)}
             >
-              {one.text}
+              {one.title}
             </button>
           ))}
         </div>
@@ -201,30 +202,29 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
       side={
         <>
           <Part title="What the bench found">
-            {!fresh && <p className="mb-2 text-ink2">The join is being looked for …</p>}
+            {waiting && <p className="mb-2 text-ink2">The join is being looked for …</p>}
             <Findings findings={findings.build.filter((finding) => finding.where.moment === moment.id)} />
           </Part>
-          <TakeNotes moment={moment} />
+          <TakeNotes moment={moment} slots={performers.map(({ key }) => key)} />
           <Part title="Keep whom">
             <p className="text-[12px] text-ink2">
-              Tap a performer on the picture to say that this one is kept.{' '}
-              {fillOf(moment, 'left').tap ? 'Left is tapped.' : 'Left: found by itself.'}{' '}
-              {fillOf(moment, 'right').tap ? 'Right is tapped.' : 'Right: found by itself.'}
+              Tap a performer on the picture to say that this one is kept.
+              {performers.map(({ key, title }) => ` ${sayKept(title, fillOf(moment, key).tap !== null)}`)}
             </p>
             <div className="mt-2 flex flex-wrap gap-1.5">
-              {settings.seam && (
+              {outline?.state === 'drawn' && (
                 <button
                   type="button"
                   className="knob"
                   onClick={() =>
                     attempt(() =>
-                      setMoment(store, project.id, moment.id, 'Solve the join again', {
-                        'settings.seam': null,
+                      setMoment(store, project.id, moment.id, `Solve ${outline.title} again`, {
+                        [`settings.${outline.setting}`]: null,
                       }),
                     )
                   }
                 >
-                  Solve the join again
+                  Solve {outline.title} again
                 </button>
               )}
               <button type="button" className="knob" onClick={() => askRemove(moment.id)}>
@@ -257,7 +257,7 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
         className="relative min-h-[240px] flex-1 overflow-hidden bg-stage max-sm:h-[240px] max-sm:flex-none"
       >
         {space.width > 0 && layers.length > 0 && (
-          <Stage frame={picture} showing={showing} label={`${moment.name}, ${view}, frame ${frame}`}>
+          <Stage frame={picture} showing={showing} label={`${moment.name}, ${view.id}, frame ${frame}`}>
             <button
               type="button"
               tabIndex={-1}
@@ -267,30 +267,33 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
               style={picture}
               onClick={tap}
             />
-            {view === 'join' && (
+            {view.outline && outline && (
               <SeamLine
                 frame={picture}
-                outline={outline}
-                onChange={(seam) =>
+                outline={outline.points}
+                onChange={(points) =>
                   attempt(() =>
-                    setMoment(store, project.id, moment.id, 'Drag the join', { 'settings.seam': seam }),
+                    setMoment(store, project.id, moment.id, `Drag ${outline.title}`, {
+                      [`settings.${outline.setting}`]: points,
+                    }),
                   )
                 }
               />
             )}
-            {(view === 'joined' || view === 'join') && (
+            {!view.alone && landing && (
               <Thread
                 from={xOf(layout, layout.lines[0], moment.lands)}
                 frame={picture}
-                to={copyTap}
-                text={frame < lands ? `copy, ${lands - frame} fr to go` : `copy, since frame ${lands}`}
+                to={landing.at}
+                text={`${landing.who}, ${frame < lands ? `${lands - frame} fr to go` : `since frame ${lands}`}`}
               />
             )}
           </Stage>
         )}
         {layers.length === 0 && (
           <p className="absolute inset-0 m-auto h-fit w-fit bg-raised px-4 py-3">
-            Choose a take for the left and one for the right in the sentence below.
+            Choose a take for {performers.map(({ title }) => `the ${title}`).join(' and ')} in the sentence
+            below.
           </p>
         )}
       </div>
@@ -320,17 +323,22 @@ function BuildMoment({ moment, ruler }: { moment: CloneMoment; ruler: Ruler }) {
         </span>
       </div>
       <div className="border-t border-line bg-raised px-5 py-3 max-sm:px-4">
-        <MomentSentence moment={moment} ruler={ruler} />
+        <MomentSentence moment={moment} recipe={recipe} ruler={ruler} />
         <span className="sr-only">{`Lands at ${timeOfBeat(grid, moment.lands).toFixed(3)} seconds`}</span>
       </div>
     </Station>
   );
 }
 
+const sayKept = (title: string, tapped: boolean): string => {
+  const name = title[0].toUpperCase() + title.slice(1);
+  return tapped ? `${name} is tapped.` : `${name}: found by itself.`;
+};
+
 /** Findings of the takes that this moment uses. */
-function TakeNotes({ moment }: { moment: CloneMoment }) {
+function TakeNotes({ moment, slots }: { moment: Moment; slots: string[] }) {
   const { findings } = useBench();
-  const used = sides.map((side) => fillOf(moment, side).take);
+  const used = slots.map((slot) => fillOf(moment, slot).take);
   const notes = findings.match.filter(
     (finding) =>
       finding.where.take &&

@@ -1,13 +1,13 @@
 'use client';
 import { useEffect, useState } from 'react';
-import type { CloneMoment, Project } from '@/core/model/records';
-import { cloneFrames } from '@/core/recipes/clone/build';
+import type { Moment, Project } from '@/core/model/records';
 import { deliveryRates, perSecond, rateLabel, timeOfFrame } from '@/core/time/rate';
 import { beatLabel } from '@/core/time/grid';
 import { formatTimecode } from '@/core/time/timecode';
 import { writableContainers, type Container } from '@/media/writer';
 import { setProject } from '@/store/commands/projects';
 import { newId, type Render } from '@/store/db';
+import { buildable, framesOf } from '@/store/material';
 import { rulerOf } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
@@ -30,7 +30,7 @@ const containers: { value: Container; text: string; lacking: string }[] = [
 
 /** Hands a moment over: as video, as a timeline, as numbers. */
 export function DeliverStation() {
-  const { snapshot, clone: chosen, go } = useBench();
+  const { snapshot, builtMoment: chosen, go } = useBench();
   const ruler = rulerOf(snapshot);
   if (!ruler || !chosen) {
     return (
@@ -63,13 +63,14 @@ function useWritable(project: Project): Record<Container, boolean> | null {
   return writable;
 }
 
-function DeliverMoment({ moment }: { moment: CloneMoment }) {
+function DeliverMoment({ moment }: { moment: Moment }) {
   const { snapshot, findings, store, attempt, go } = useBench();
   const { project } = snapshot;
-  const ruler = rulerOf(snapshot);
   const writable = useWritable(project);
-  if (!ruler) return null;
-  const frames = cloneFrames(moment, ruler);
+  const [able, frames] = [buildable(snapshot, moment), framesOf(snapshot, moment)];
+  if (!able || !frames) return null;
+  const { ruler, recipe } = able;
+  const lands = recipe.anchors(moment, ruler).find(({ marks }) => marks)?.marks ?? 'Lands';
   const count = frames.end - frames.start;
   const set = (label: Partial<Project>) => attempt(() => setProject(store, project.id, label));
   const mine = findings.build.filter(
@@ -101,7 +102,7 @@ function DeliverMoment({ moment }: { moment: CloneMoment }) {
         <LiveChoice
           label="Moment"
           value={moment.id}
-          options={snapshot.clones.map((one) => ({ value: one.id, text: one.name }))}
+          options={snapshot.built.map((one) => ({ value: one.id, text: one.name }))}
           onChange={(id) => go({ moment: id })}
         />
       }
@@ -114,7 +115,7 @@ function DeliverMoment({ moment }: { moment: CloneMoment }) {
               value={`${formatTimecode(frames.start, project.rate)} · frame ${frames.start}`}
             />
             <Reading
-              name="Copy appears"
+              name={lands}
               value={`${formatTimecode(frames.lands, project.rate)} · frame ${frames.lands}`}
             />
             <Reading name="In the shot" value={`frame ${frames.lands - frames.start}`} />
@@ -206,7 +207,7 @@ function DeliverMoment({ moment }: { moment: CloneMoment }) {
               onChange={(megabits) => set({ megabits })}
             />
             , from {beatLabel(ruler.grid, moment.start)} until {beatLabel(ruler.grid, moment.end)}, with the
-            song under it. Its copy appears on frame {frames.lands - frames.start} of the file.
+            song under it. {lands} on frame {frames.lands - frames.start} of the file.
           </p>
           <div className="mt-4 flex flex-wrap items-center gap-2">
             <button
@@ -276,7 +277,7 @@ function DeliverMoment({ moment }: { moment: CloneMoment }) {
 }
 
 /** What was rendered of a moment. */
-function Renders({ moment }: { moment: CloneMoment }) {
+function Renders({ moment }: { moment: Moment }) {
   const { snapshot, store, attempt } = useBench();
   const mine = snapshot.renders.filter((render) => render.moment === moment.id);
   const [watched, setWatched] = useState<{ id: string; url: string } | null>(null);

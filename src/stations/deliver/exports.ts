@@ -1,35 +1,34 @@
 import { keyframeCsv } from '@/core/formats/keyframe-sheet';
 import { writeOtio } from '@/core/formats/otio';
-import type { CloneMoment } from '@/core/model/records';
-import { clone } from '@/core/recipes/clone';
-import { cloneFrames } from '@/core/recipes/clone/build';
+import type { Moment } from '@/core/model/records';
 import type { Step } from '@/core/recipes/recipe';
 import { timeOfFrame } from '@/core/time/rate';
-import { layersOf } from '@/store/needs';
-import { rulerOf, type Snapshot } from '@/store/snapshot';
+import { buildable, framesOf, layersOf } from '@/store/material';
+import type { Snapshot } from '@/store/snapshot';
 
 /** A moment in steps with every number; null until there are beats. */
-export function stepsOf(snapshot: Snapshot, moment: CloneMoment): { steps: Step[]; start: number } | null {
-  const ruler = rulerOf(snapshot);
+export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; start: number } | null {
+  const able = buildable(snapshot, moment);
   const built = layersOf(snapshot, moment);
-  if (!ruler || !built) return null;
+  const frames = framesOf(snapshot, moment);
+  if (!able || !built || !frames) return null;
   return {
-    steps: clone.explain(moment, ruler, built.material, built.layers),
-    start: cloneFrames(moment, ruler).start,
+    steps: able.recipe.explain(moment, able.ruler, built.material, built.layers),
+    start: frames.start,
   };
 }
 
-export function csvOf(snapshot: Snapshot, moment: CloneMoment): string | null {
+export function csvOf(snapshot: Snapshot, moment: Moment): string | null {
   const told = stepsOf(snapshot, moment);
   return told && keyframeCsv(told.steps, snapshot.project.rate, told.start);
 }
 
-export function timelineOf(snapshot: Snapshot, moment: CloneMoment): string | null {
-  const ruler = rulerOf(snapshot);
+export function timelineOf(snapshot: Snapshot, moment: Moment): string | null {
+  const able = buildable(snapshot, moment);
   const built = layersOf(snapshot, moment);
-  if (!ruler || !built || !snapshot.song) return null;
-  const { rate } = ruler.project;
-  const frames = cloneFrames(moment, ruler);
+  const frames = framesOf(snapshot, moment);
+  if (!able || !built || !frames || !snapshot.song) return null;
+  const { rate } = able.ruler.project;
   const files = Object.fromEntries(
     [...snapshot.media.values()].map((media) => [
       media.id,
@@ -44,6 +43,10 @@ export function timelineOf(snapshot: Snapshot, moment: CloneMoment): string | nu
     layers: built.layers.map((layer) => ({ ...layer, until: Math.min(layer.until, frames.end) })),
     files,
     song: snapshot.song.media ? { media: snapshot.song.media } : null,
-    markers: [{ name: `Copy appears, ${timeOfFrame(rate, frames.lands).toFixed(3)} s`, frame: frames.lands }],
+    markers: able.recipe
+      .anchors(moment, able.ruler)
+      .flatMap(({ marks, frame }) =>
+        marks ? [{ name: `${marks}, ${timeOfFrame(rate, frame).toFixed(3)} s`, frame }] : [],
+      ),
   });
 }

@@ -7,7 +7,7 @@ import { stepsOf } from './exports';
 
 /** The keyframe sheet: a page that prints, and that fits any editor. */
 export function KeyframeSheet() {
-  const { snapshot, clone: moment, go } = useBench();
+  const { snapshot, builtMoment: moment, go } = useBench();
   const told = moment && stepsOf(snapshot, moment);
   if (!moment || !told) {
     return (

@@ -1,10 +1,11 @@
 'use client';
 import { useState } from 'react';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
-import type { CloneMoment, Take } from '@/core/model/records';
-import { fillOf } from '@/core/model/slots';
+import type { Moment, Take } from '@/core/model/records';
+import { fillOf, plateSlot } from '@/core/model/slots';
+import { recipeOf, usualRecipe } from '@/core/recipes/built';
 import { cornerMove } from '@/core/footage/placement';
-import { createClone, setMoment } from '@/store/commands/moments';
+import { createMoment, fillSlots } from '@/store/commands/moments';
 import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
 import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
@@ -16,20 +17,16 @@ import { Swatch } from './swatch';
 
 const question = 'Which takes belong together?';
 
-type Chosen = { left: Take; right: Take };
+type Pair = { first: Take; second: Take };
 
 /** The plate that a take is judged by here: the moment's, else that of its own setup. */
-const plateHere = (snapshot: Snapshot, moment: CloneMoment | null, take: Take): Take | null =>
+const plateHere = (snapshot: Snapshot, moment: Moment | null, take: Take): Take | null =>
   moment ? plateOfMoment(snapshot, moment) : plateFor(snapshot, take);
 
 /** The score of a pair; null until both were compared with one plate. */
-function pairScore(
-  snapshot: Snapshot,
-  moment: CloneMoment | null,
-  { left, right }: Chosen,
-): PairScore | null {
-  const plate = plateHere(snapshot, moment, left);
-  const sides = [left, right].map((take) => {
+function pairScore(snapshot: Snapshot, moment: Moment | null, { first, second }: Pair): PairScore | null {
+  const plate = plateHere(snapshot, moment, first);
+  const sides = [first, second].map((take) => {
     const measure = takeMeasure(snapshot, take);
     const comparison = comparisonOf(snapshot, take, plate);
     return measure && comparison && pairSide(take, measure, comparison, snapshot.project);
@@ -40,7 +37,7 @@ function pairScore(
 /** A word about a take for its swatch: how far it moved, or how its light differs. */
 function verdict(
   snapshot: Snapshot,
-  moment: CloneMoment | null,
+  moment: Moment | null,
   take: Take,
 ): { text: string; good: boolean } | null {
   const measure = takeMeasure(snapshot, take);
@@ -59,29 +56,32 @@ function verdict(
 
 /** The pair board: takes of one role down, of the other across, each crossing with its score. */
 export function MatchStation() {
-  const { snapshot, findings, openFiles, clone: moment, store, attempt, go } = useBench();
-  const [picked, setPicked] = useState<{ left: string; right: string } | null>(null);
+  const { snapshot, findings, openFiles, builtMoment: moment, store, attempt, go } = useBench();
+  const [picked, setPicked] = useState<{ first: string; second: string } | null>(null);
   const { takes } = snapshot;
   const setup = moment && setupOfMoment(snapshot, moment);
   const mine = takes.filter((take) => setup === null || serves(snapshot, take, setup));
-  const of = (slot: string) => mine.filter((take) => take.slot === slot);
-  const [lefts, rights] = [of('left'), of('right')];
+  const recipe = (moment && recipeOf(moment)) ?? usualRecipe;
+  const [down, across] = recipe.slots.filter(({ key }) => key !== plateSlot);
+  const [firsts, seconds] = [down, across].map((slot) => mine.filter((take) => take.slot === slot.key));
   const homeless = (take: Take) =>
-    !snapshot.clones.some((one) => serves(snapshot, take, setupOfMoment(snapshot, one)));
+    !snapshot.built.some((one) => serves(snapshot, take, setupOfMoment(snapshot, one)));
   const others = takes.filter((take) =>
-    mine.includes(take) ? !lefts.includes(take) && !rights.includes(take) : homeless(take),
+    mine.includes(take) ? !firsts.includes(take) && !seconds.includes(take) : homeless(take),
   );
   const elsewhere = takes.filter((take) => !mine.includes(take) && !homeless(take)).length;
-  const pairs = lefts.flatMap((left) =>
-    rights.map((right) => ({ left, right, score: pairScore(snapshot, moment, { left, right }) })),
+  const pairs = firsts.flatMap((first) =>
+    seconds.map((second) => ({ first, second, score: pairScore(snapshot, moment, { first, second }) })),
   );
   const best = [...pairs].sort((a, b) => (b.score?.score ?? 0) - (a.score?.score ?? 0))[0] ?? null;
   const used = pairs.find(
-    ({ left, right }) =>
-      moment && left.id === fillOf(moment, 'left').take && right.id === fillOf(moment, 'right').take,
+    ({ first, second }) =>
+      moment && first.id === fillOf(moment, down.key).take && second.id === fillOf(moment, across.key).take,
   );
   const chosen =
-    pairs.find((pair) => pair.left.id === picked?.left && pair.right.id === picked.right) ?? used ?? best;
+    pairs.find(({ first, second }) => first.id === picked?.first && second.id === picked.second) ??
+    used ??
+    best;
 
   if (takes.length === 0) {
     return (
@@ -99,21 +99,17 @@ export function MatchStation() {
     );
   }
 
-  const use = (pair: Chosen) =>
+  const chosenBy = ({ first, second }: Pair) => ({ [down.key]: first.id, [across.key]: second.id });
+  const use = (pair: Pair) =>
     attempt(async () => {
       if (moment) {
-        const set = {
-          'slots.left.take': pair.left.id,
-          'slots.right.take': pair.right.id,
-          'settings.seam': null,
-        };
-        await setMoment(store, snapshot.project.id, moment.id, 'Use this pair', set);
+        await fillSlots(store, snapshot.project.id, moment.id, 'Use this pair', chosenBy(pair));
         go({ station: 'build' });
       } else {
         const perBar = snapshot.song?.grid?.beatsPerBar ?? 4;
         go({
           station: 'build',
-          moment: await createClone(store, snapshot.project.id, 8 * perBar, 11 * perBar, pair),
+          moment: await createMoment(store, snapshot.project.id, 8 * perBar, 11 * perBar, chosenBy(pair)),
         });
       }
     });
@@ -124,18 +120,18 @@ export function MatchStation() {
       question={question}
       sub={
         <>
-          {moment && snapshot.clones.length > 1 && (
+          {moment && snapshot.built.length > 1 && (
             <>
               <LiveChoice
                 label="Moment"
                 value={moment.id}
-                options={snapshot.clones.map((one) => ({ value: one.id, text: one.name }))}
+                options={snapshot.built.map((one) => ({ value: one.id, text: one.name }))}
                 onChange={(id) => go({ moment: id })}
               />{' '}
               ·{' '}
             </>
           )}
-          {lefts.length} left × {rights.length} right
+          {firsts.length} {down.title} × {seconds.length} {across.title}
           {elsewhere > 0 && ` · ${elsewhere} of other setups, with their own moments`}
         </>
       }
@@ -147,8 +143,8 @@ export function MatchStation() {
       side={
         <>
           {chosen && (
-            <Part title={`${chosen.left.name} with ${chosen.right.name}`}>
-              <Findings findings={[...about(chosen.left), ...about(chosen.right)]} />
+            <Part title={`${chosen.first.name} with ${chosen.second.name}`}>
+              <Findings findings={[...about(chosen.first), ...about(chosen.second)]} />
               <button type="button" className="knob main mt-3" onClick={() => use(chosen)}>
                 {moment ? `Use this pair in ${moment.name}` : 'Use this pair'}
               </button>
@@ -161,8 +157,8 @@ export function MatchStation() {
                 ...findings.match.filter(
                   (one) =>
                     one.where.take &&
-                    one.where.take !== chosen?.left.id &&
-                    one.where.take !== chosen?.right.id,
+                    one.where.take !== chosen?.first.id &&
+                    one.where.take !== chosen?.second.id,
                 ),
               ]}
             />
@@ -178,32 +174,32 @@ export function MatchStation() {
             ))}
           </div>
         )}
-        {lefts.length > 0 && rights.length > 0 ? (
+        {firsts.length > 0 && seconds.length > 0 ? (
           <div
             className="grid gap-2.5"
             style={{
-              gridTemplateColumns: `minmax(84px, 128px) repeat(${rights.length}, minmax(96px, 190px))`,
+              gridTemplateColumns: `minmax(84px, 128px) repeat(${seconds.length}, minmax(96px, 190px))`,
             }}
             role="group"
             aria-label="Pairs"
           >
             <div />
-            {rights.map((take) => (
+            {seconds.map((take) => (
               <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} />
             ))}
-            {lefts.map((left) => (
-              <div key={left.id} className="contents">
-                <Swatch take={left} verdict={verdict(snapshot, moment, left)} />
-                {rights.map((right) => {
-                  const pair = pairs.find((one) => one.left === left && one.right === right);
+            {firsts.map((first) => (
+              <div key={first.id} className="contents">
+                <Swatch take={first} verdict={verdict(snapshot, moment, first)} />
+                {seconds.map((second) => {
+                  const pair = pairs.find((one) => one.first === first && one.second === second);
                   return (
                     <Crossing
-                      key={right.id}
-                      name={`${left.name} with ${right.name}`}
+                      key={second.id}
+                      name={`${first.name} with ${second.name}`}
                       score={pair?.score ?? null}
-                      chosen={chosen?.left === left && chosen.right === right}
-                      onChoose={() => setPicked({ left: left.id, right: right.id })}
-                      onUse={() => use({ left, right })}
+                      chosen={chosen?.first === first && chosen.second === second}
+                      onChoose={() => setPicked({ first: first.id, second: second.id })}
+                      onUse={() => use({ first, second })}
                     />
                   );
                 })}
@@ -212,17 +208,17 @@ export function MatchStation() {
           </div>
         ) : (
           <div className="flex flex-wrap gap-3">
-            {[...lefts, ...rights].map((take) => (
+            {[...firsts, ...seconds].map((take) => (
               <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} width={180} />
             ))}
             <p className="w-full text-ink2">
-              A pair needs a take for the left and one for the right. Say under each picture what it is, or
-              bring in more.
+              A pair needs a take for the {down.title} and one for the {across.title}. Say under each picture
+              what it is, or bring in more.
             </p>
           </div>
         )}
       </div>
-      {chosen && <PairPicture left={chosen.left} right={chosen.right} />}
+      {chosen && <PairPicture recipe={recipe} slots={[down, across]} {...chosen} />}
     </Station>
   );
 }

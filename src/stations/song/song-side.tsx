@@ -1,5 +1,6 @@
 'use client';
 import { barAndBeat, barStart, beatLabel, beatOfTime, meterAt, nextBar } from '@/core/time/grid';
+import { recipeOf } from '@/core/recipes/built';
 import type { MomentKind } from '@/core/recipes/films';
 import { reportGrid } from '@/core/time/grid-report';
 import { copyMoment } from '@/store/commands/moments';
@@ -220,7 +221,7 @@ function ChosenMoment() {
         >
           Plan it
         </button>
-        {moment.recipe === 'clone' && (
+        {recipeOf(moment) && (
           <button type="button" className="knob" onClick={() => go({ station: 'build', moment: moment.id })}>
             Build it
           </button>

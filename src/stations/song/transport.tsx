@@ -4,7 +4,7 @@ import { barAndBeat, barStart, beatOfTime, nextBar, timeOfBeat } from '@/core/ti
 import { frameShownAt } from '@/core/time/rate';
 import { formatClock } from '@/core/time/timecode';
 import { clicksOf } from '@/core/song/click';
-import { createClone } from '@/store/commands/moments';
+import { createMoment } from '@/store/commands/moments';
 import { openMedia } from '@/workers/clients';
 import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
@@ -71,7 +71,7 @@ export function Transport({
     if (!grid) return;
     const start = barStart(grid, beatOfTime(grid, player.time()) + 0.01);
     const end = nextBar(grid, nextBar(grid, nextBar(grid, start)));
-    go({ moment: await createClone(store, snapshot.project.id, start, end) });
+    go({ moment: await createMoment(store, snapshot.project.id, start, end) });
   };
   const look = () => {
     if (close || !grid) return onClose(null);

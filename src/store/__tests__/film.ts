@@ -3,7 +3,7 @@ import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures
 import type { Take } from '@/core/model/records';
 import { regularGrid } from '@/core/time/grid';
 import { change } from '../change';
-import { createClone } from '../commands/moments';
+import { createMoment } from '../commands/moments';
 import { createProject, newRecord } from '../commands/projects';
 import { Store, type Measure, type Media } from '../db';
 import { compareKey, readSnapshot, songKey, takeKey, type Snapshot } from '../snapshot';
@@ -125,6 +125,6 @@ export class TestFilm {
     await this.addTake('plate', 'plate', 1);
     await this.addTake('one', 'left', 2);
     await this.addTake('two', 'right', 3);
-    return createClone(this.store, this.project, 0, 8);
+    return createMoment(this.store, this.project, 0, 8);
   }
 }

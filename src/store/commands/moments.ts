@@ -1,7 +1,8 @@
 import { refuse } from '@/core/error';
-import { emptyClone } from '@/core/model/clone';
-import { momentSchema, type CloneMoment, type Moment, type Take } from '@/core/model/records';
-import { fillOf } from '@/core/model/slots';
+import { momentSchema, type Moment } from '@/core/model/records';
+import { fillOf, plateSlot } from '@/core/model/slots';
+import { recipeOf, usualKind, usualRecipe } from '@/core/recipes/built';
+import { calledOf, films, type MomentKind } from '@/core/recipes/films';
 import { setupOf } from '@/core/plan/shots';
 import { timeOfFrame } from '@/core/time/rate';
 import { moveSpan, type SpanPart } from '@/core/time/span';
@@ -10,13 +11,37 @@ import { serves } from '../plates';
 import { newId, type Store } from '../db';
 import { newRecord } from './projects';
 
-/** A clone over some beats; the copy appears a bar in, or half-way where there is less. Returns its id. */
-export async function createClone(
+/** A moment of any kind over some beats, with its starting values; strikes half-way. */
+export const newMoment = (
+  project: string,
+  kind: MomentKind,
+  start: number,
+  end: number,
+  name = calledOf(kind),
+): Moment =>
+  momentSchema.parse({
+    ...newRecord(project),
+    kind: 'moment',
+    recipe: kind,
+    name,
+    start,
+    lands: start + Math.max(0.5, Math.floor((end - start) / 2)),
+    end,
+    settings: films[kind].start,
+  }) as Moment;
+
+/**
+ * A moment of the usual kind over some beats; it lands a bar in, or half-way where there is less. Its slots are filled
+ * with the first takes that were filmed for them.
+ * @param chosen takes by slot that are known already
+ * @returns its id
+ */
+export async function createMoment(
   store: Store,
   project: string,
   start: number,
   end: number,
-  pair?: { left: Take; right: Take },
+  chosen: Record<string, string> = {},
 ): Promise<string> {
   const id = newId();
   await change(store, project, 'New moment', (film) => {
@@ -24,24 +49,17 @@ export async function createClone(
     if (!song?.grid) return refuse('no-grid', 'There are no beats yet. Bring in a song, or set its tempo.');
     if (!(end > start)) return refuse('no-length', 'A moment needs at least one beat. Drag over some bars.');
     const setup = setupOf(setups, null);
+    const perBar = song.grid.beatsPerBar;
     const first = (slot: string) =>
       takes.find((take) => take.slot === slot && serves(film, take, setup))?.id ?? null;
-    const perBar = song.grid.beatsPerBar;
-    const moment: CloneMoment = {
-      ...newRecord(project, id),
-      kind: 'moment',
-      recipe: 'clone',
-      name: moments.length === 0 ? 'Meets herself' : `Meets herself ${moments.length + 1}`,
-      start,
-      lands: end - start > perBar ? start + perBar : start + Math.max(0.5, Math.floor((end - start) / 2)),
-      end,
-      settings: emptyClone,
-      slots: {
-        left: { take: pair?.left.id ?? first('left') },
-        right: { take: pair?.right.id ?? first('right') },
-      },
-    };
-    return [{ create: moment }];
+    const called = calledOf(usualKind);
+    const name = moments.length === 0 ? called : `${called} ${moments.length + 1}`;
+    const moment = newMoment(project, usualKind, start, end, name);
+    const slots = usualRecipe.slots
+      .filter(({ key }) => key !== plateSlot)
+      .map(({ key }) => [key, { take: chosen[key] ?? first(key) }]);
+    const lands = end - start > perBar ? start + perBar : moment.lands;
+    return [{ create: { ...moment, id, lands, slots: Object.fromEntries(slots) } as Moment }];
   });
   return id;
 }
@@ -54,6 +72,23 @@ export const setMoment = (
   label: string,
   set: Record<string, unknown>,
 ) => change(store, project, label, [{ record: moment, set }]);
+
+/** Fills slots with other takes; what held for the takes before is dropped. @param takes ids by slot */
+export const fillSlots = (
+  store: Store,
+  project: string,
+  id: string,
+  label: string,
+  takes: Record<string, string>,
+) =>
+  change(store, project, label, ({ moments }) => {
+    const ofTakes = recipeOf(momentOf(moments, id))?.ofTakes ?? {};
+    const set = [
+      ...Object.entries(takes).map(([slot, take]) => [`slots.${slot}.take`, take]),
+      ...Object.entries(ofTakes).map(([name, value]) => [`settings.${name}`, value]),
+    ];
+    return [{ record: id, set: Object.fromEntries(set) as Record<string, unknown> }];
+  });
 
 /** A moment as it is now. @throws CoreError `gone` */
 export function momentOf<Some extends Moment>(moments: readonly Some[], id: string): Some {

@@ -1,7 +1,6 @@
 import { frameOf } from '@/core/camera/view';
 import { refuse } from '@/core/error';
-import type { AnyRecord, Moment, Project, RecordKind } from '@/core/model/records';
-import { momentSchema } from '@/core/model/records';
+import type { AnyRecord, Project, RecordKind } from '@/core/model/records';
 import {
   passSchema,
   type Day,
@@ -16,35 +15,16 @@ import {
 } from '@/core/model/plan-records';
 import { viewOf } from '@/core/plan/setup/numbers';
 import { usualDay, usualSetup } from '@/core/plan/plan';
-import { films, type MomentKind } from '@/core/recipes/films';
+import { calledOf, films, type MomentKind } from '@/core/recipes/films';
 import { change, type Edit } from '../change';
 import type { Store } from '../db';
-import { momentOf } from './moments';
+import { momentOf, newMoment } from './moments';
 import { newRecord } from './projects';
 
 /** Fields that a person gives; the rest of a record is made. */
 type Given<Made extends AnyRecord> = Omit<Made, 'id' | 'project' | 'created' | 'changed' | 'alive' | 'kind'>;
 
-/** A moment of any kind over some beats, with its starting values; strikes half-way. */
-export function newMoment(
-  project: string,
-  kind: MomentKind,
-  start: number,
-  end: number,
-  name?: string,
-): Moment {
-  return momentSchema.parse({
-    ...newRecord(project),
-    kind: 'moment',
-    recipe: kind,
-    name: name ?? films[kind].title,
-    start,
-    lands: start + Math.max(0.5, Math.floor((end - start) / 2)),
-    end,
-    settings: films[kind].start,
-  }) as Moment;
-}
-
+/** A moment of any kind over some beats. @returns its id */
 export async function addMoment(
   store: Store,
   project: string,
@@ -65,14 +45,16 @@ export async function addMoment(
 export const setKind = (store: Store, project: string, id: string, kind: MomentKind) =>
   change(store, project, 'Another kind', ({ moments }) => {
     const moment = momentOf(moments, id);
-    const named = moment.name === films[moment.recipe].title || moment.name.startsWith('Meets herself');
+    const [was, called] = [calledOf(moment.recipe), calledOf(kind)];
+    // A name that nobody gave it: the kind's own, perhaps with a number.
+    const named = moment.name.startsWith(was) && /^( \d+)?$/.test(moment.name.slice(was.length));
     return [
       {
         record: id,
         set: {
           recipe: kind,
           settings: films[kind].start,
-          ...(named ? { name: kind === 'clone' ? 'Meets herself' : films[kind].title } : {}),
+          ...(named ? { name: called } : {}),
         },
       },
     ];

@@ -1,19 +1,12 @@
 import { refuse } from '@/core/error';
-import { plateSlot } from '@/core/model/slots';
+import { slotOfShot } from '@/core/recipes/slots';
 import type { Log, LogTag, Move, Pickup, Rating } from '@/core/model/shoot-records';
-import type { PlannedShot } from '@/core/plan/shots';
 import { nextNumber, type Board } from '@/core/shoot/board';
 import type { FilePair } from '@/core/shoot/match-log';
 import { readRecords, type Arranged } from '../arrange';
 import { change, type Edit } from '../change';
 import type { Store } from '../db';
 import { newRecord } from './projects';
-
-/** The slot that takes of a shot are filmed for; null where a moment is not built from them. */
-export function slotOf(shot: PlannedShot | null): string | null {
-  if (!shot || shot.what === 'sound') return null;
-  return shot.what === 'plate' ? plateSlot : shot.key;
-}
 
 /** A log line as it is now. @throws CoreError `gone` */
 export function logOf({ logs }: Pick<Arranged, 'logs'>, id: string): Log {
@@ -128,7 +121,7 @@ export const linkTake = (
         const line = row?.logs.find(({ id }) => id === log);
         if (!row || !line) return [];
         const known = takes.find(({ id }) => id === take);
-        const slot = slotOf(row.shot);
+        const slot = slotOfShot(row.shot);
         return [
           { record: log, set: { take } },
           {

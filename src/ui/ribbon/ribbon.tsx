@@ -13,7 +13,7 @@ import type { Moment } from '@/core/model/records';
 import { beatOfTime, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { frameOfTime, timeOfFrame } from '@/core/time/rate';
 import { moveSpan, type Span, type SpanPart } from '@/core/time/span';
-import { copyMoment, createClone, moveMoment } from '@/store/commands/moments';
+import { copyMoment, createMoment, moveMoment } from '@/store/commands/moments';
 import { firstOfBarAt, moveBeatTo } from '@/store/commands/song';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '../bench-context';
@@ -116,7 +116,7 @@ export function Ribbon({
       attempt(() => moveBeatTo(store, snapshot.project.id, was.from, timeOfBeat(grid, was.now)));
     } else if (was.part === 'new') {
       const [start, end] = [Math.min(was.from, was.now), Math.max(was.from, was.now)];
-      attempt(async () => go({ moment: await createClone(store, snapshot.project.id, start, end) }));
+      attempt(async () => go({ moment: await createMoment(store, snapshot.project.id, start, end) }));
     } else if (was.moment) {
       const { moment, part } = was;
       attempt(() => moveMoment(store, snapshot.project.id, moment.id, part, was.now - was.from));

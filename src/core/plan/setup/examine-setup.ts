@@ -74,10 +74,7 @@ function depthFindings({ setup, numbers }: Examined): Finding[] {
 
 /** A touch needs both eyes at one height and both feet at one distance. */
 function contactFindings({ setup, numbers }: Examined): Finding[] {
-  const touching = numbers.planned.some(
-    ({ moment }) =>
-      moment.recipe === 'clone' && (moment.settings.way === 'contact' || moment.settings.way === 'shared'),
-  );
+  const touching = numbers.planned.some(({ filming }) => filming.touching);
   const [one, other] = numbers.marks;
   if (!touching || !one || !other) return [];
   const facts = { name: `${one.mark.name} and ${other.mark.name}` };

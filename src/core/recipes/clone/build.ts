@@ -7,14 +7,19 @@ import type { CloneMoment } from '../../model/records';
 import { frameOfBeat } from '../../time/grid';
 import type { Anchor, Ruler } from '../recipe';
 import { fillOf } from '../../model/slots';
-import { otherSide, straightSeam, type ChosenTake, type CloneMaterial, type Side } from './material';
+import type { ChosenTake, Material } from '../material';
+import { cloneMaterial, otherSide, seamWork, straightSeam, type Side } from './material';
+
+const titles = { start: 'Begins on', lands: 'The copy appears on', end: 'Ends on' };
 
 /** The three instants of a clone, each rounded to its frame from absolute time. */
 export function cloneAnchors(moment: CloneMoment, { grid, project }: Ruler): Anchor[] {
   return (['start', 'lands', 'end'] as const).map((name) => ({
     name,
+    title: titles[name],
     position: moment[name],
     frame: frameOfBeat(grid, project.rate, moment[name]),
+    ...(name === 'lands' ? { marks: 'Copy appears' } : {}),
   }));
 }
 
@@ -25,9 +30,10 @@ export function cloneFrames(moment: CloneMoment, ruler: Ruler) {
 }
 
 /** The outline in force: drawn by hand, else solved, else straight; shares of the frame. */
-export const outlineInForce = (moment: CloneMoment, material: CloneMaterial): Point[] =>
-  moment.settings.seam ??
-  (material.seam && material.seam.outline.length > 2 ? material.seam.outline : straightSeam);
+export function outlineInForce(moment: CloneMoment, { solved }: Material): Point[] {
+  const found = solved[seamWork]?.outline ?? [];
+  return moment.settings.seam ?? (found.length > 2 ? found : straightSeam);
+}
 
 /** The other side of an outline: the frame with the outline cut out, joined along one line. */
 export function outside(points: readonly Point[], width: number, height: number): Point[] {
@@ -45,7 +51,8 @@ export function outside(points: readonly Point[], width: number, height: number)
  * Layers of a clone: the plate at the back, who is there from the start over the whole frame, and the copy
  * inside the seam from its beat on.
  */
-export function buildClone(moment: CloneMoment, ruler: Ruler, material: CloneMaterial): Layer[] {
+export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material): Layer[] {
+  const chosen = cloneMaterial(material);
   const { settings } = moment;
   const { rate, width, height } = ruler.project;
   const delivery = { width, height };
@@ -53,25 +60,25 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: CloneMat
   const layer = (
     id: string,
     name: string,
-    chosen: ChosenTake | null,
+    filled: ChosenTake | null,
     from: number,
     at: number,
     rest: Partial<Layer> & { hold?: boolean },
   ): Layer[] => {
-    const measure = chosen?.measure;
-    if (!chosen || !measure) return [];
+    const measure = filled?.measure;
+    if (!filled || !measure) return [];
     const { hold = false, ...others } = rest;
-    const moved = chosen.take.steady && chosen.comparison ? chosen.comparison.placements : null;
+    const moved = filled.take.steady && filled.comparison ? filled.comparison.placements : null;
     return [
       {
         id,
         name,
         from,
         until: frames.end,
-        source: { media: chosen.take.media, size: measure.size, at, rate, hold },
+        source: { media: filled.take.media, size: measure.size, at, rate, hold },
         fit: fitFrame(measure.size, delivery),
         steady: moved ? steadyTracks(moved, measure.times, at, from, frames.end, rate) : null,
-        grade: chosen.take.match ? (chosen.comparison?.colour ?? null) : null,
+        grade: filled.take.match ? (filled.comparison?.colour ?? null) : null,
         mask: null,
         opacity: still(1),
         blend: 'normal',
@@ -89,18 +96,18 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: CloneMat
           { frame: frames.lands - 1 + settings.fade, value: 1, ease: 'hold' },
         ]
       : still(1);
-  const name = (side: Side) => `${side === 'left' ? 'Left' : 'Right'}: ${material[side]?.take.name ?? ''}`;
+  const name = (side: Side) => `${side === 'left' ? 'Left' : 'Right'}: ${chosen[side]?.take.name ?? ''}`;
   return [
-    ...layer('plate', 'Clean plate', material.plate, frames.start, 0, { hold: true }),
+    ...layer('plate', 'Clean plate', chosen.plate, frames.start, 0, { hold: true }),
     ...layer(
       settings.first,
       name(settings.first),
-      material[settings.first],
+      chosen[settings.first],
       frames.start,
       fillOf(moment, settings.first).at,
       {},
     ),
-    ...layer(copy, name(copy), material[copy], frames.lands, fillOf(moment, copy).at, {
+    ...layer(copy, name(copy), chosen[copy], frames.lands, fillOf(moment, copy).at, {
       mask: { outline: [{ frame: frames.lands, points: seam }], feather: settings.feather },
       opacity: appear,
     }),

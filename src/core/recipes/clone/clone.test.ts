@@ -11,7 +11,8 @@ import { regularGrid } from '../../time/grid';
 import { formatTimecode } from '../../time/timecode';
 import { clone } from '.';
 import { cloneFrames, outside } from './build';
-import type { ChosenTake, CloneMaterial } from './material';
+import type { ChosenTake, Material } from '../material';
+import type { CloneMaterial } from './material';
 
 const base = { project: 'p', created: 0, changed: 0, alive: true };
 const rate = { num: 24000, den: 1001 };
@@ -69,14 +70,12 @@ function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
   };
   return { take, measure, comparison: { placements, colour: null, agreement: 1, covered: new Uint8Array() } };
 }
-const material = (set: Partial<CloneMaterial> = {}): CloneMaterial => ({
-  plate: chosen('plate'),
-  left: chosen('left'),
-  right: chosen('right'),
-  seam: null,
-  ...set,
+const material = ({ seam = null, ...takes }: Partial<CloneMaterial> = {}): Material => ({
+  takes: { plate: chosen('plate'), left: chosen('left'), right: chosen('right'), ...takes },
+  solved: { seam },
 });
-const codes = (given: CloneMoment, m: CloneMaterial) =>
+const dyes = new Set(['cochineal', 'woad']);
+const codes = (given: CloneMoment, m: Material) =>
   clone.examine(given, ruler, m).map((one) => `${one.severity} ${one.code}`);
 
 describe('the clone', () => {
@@ -137,7 +136,7 @@ describe('the clone', () => {
       outline: [],
       visible: [{ frame: 510, difference: 8 }],
       crossing: [512, 514],
-      found: { left: true, right: false },
+      found: [true, false] as [boolean, boolean],
     };
     expect(codes(moment, material({ seam }))).toEqual(
       expect.arrayContaining(['fix clone.join-shows', 'fix clone.crossing', 'watch clone.no-performer']),
@@ -145,18 +144,26 @@ describe('the clone', () => {
   });
 
   it('says itself in a sentence with every quantity', () => {
-    const fields = clone.say(moment).flatMap((part) => (typeof part === 'string' ? [] : [part.field]));
+    const fields = clone.say(moment).flatMap((part) =>
+      typeof part === 'string'
+        ? []
+        : [
+            Object.values(part)
+              .filter((value) => !dyes.has(value))
+              .join(' '),
+          ],
+    );
     expect(fields).toEqual([
       'start',
       'first',
-      'leftTake',
-      'leftIn',
+      'left take',
+      'left start',
       'lands',
       'fade',
-      'rightTake',
-      'rightIn',
+      'right take',
+      'right start',
       'end',
-      'plate',
+      'plate take',
       'feather',
     ]);
   });

@@ -6,10 +6,12 @@ import { timeOfBeat } from '../../time/grid';
 import type { Ruler } from '../recipe';
 import { cloneFrames } from './build';
 import { fillOf, plateSlot } from '../../model/slots';
-import { sides, type CloneMaterial } from './material';
+import type { Material } from '../material';
+import { cloneMaterial, sides } from './material';
 
 /** What is wrong with a clone as it stands, how much, and what to do. */
-export function examineClone(moment: CloneMoment, ruler: Ruler, material: CloneMaterial): Finding[] {
+export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material): Finding[] {
+  const material = cloneMaterial(given);
   const findings: Finding[] = [];
   const { rate } = ruler.project;
   const add = (finding: Omit<Finding, 'where'>, place = {}) =>
@@ -17,7 +19,7 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, material: CloneM
   const frames = cloneFrames(moment, ruler);
   for (const role of [plateSlot, ...sides] as const) {
     if (!material[role])
-      add({ code: 'clone.missing', severity: role === 'plate' ? 'fix' : 'stop', facts: { role } });
+      add({ code: 'clone.missing', severity: role === 'plate' ? 'fix' : 'stop', facts: { slot: role } });
   }
   if (material.left && material.left.take.id === material.right?.take.id) {
     add({ code: 'clone.same-take', severity: 'stop' });
@@ -46,7 +48,7 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, material: CloneM
         severity: 'stop',
         measured: { value: left, unit: 'frames' },
         allowed: { value: needed, unit: 'frames' },
-        facts: { role },
+        facts: { slot: role },
         fix: { command: 'startEarlier', args: { moment: moment.id, slot: role, frames: needed - left } },
       });
     }
@@ -54,8 +56,8 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, material: CloneM
   const { seam } = material;
   if (!seam) return findings;
   for (const role of sides) {
-    if (material[role] && !seam.found[role])
-      add({ code: 'clone.no-performer', severity: 'watch', facts: { role } });
+    if (material[role] && !seam.found[sides.indexOf(role)])
+      add({ code: 'clone.no-performer', severity: 'watch', facts: { slot: role } });
   }
   if (seam.crossing.length > 0) {
     add({

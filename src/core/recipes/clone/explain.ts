@@ -5,7 +5,7 @@ import { beatLabel } from '../../time/grid';
 import { formatClock, formatTimecode } from '../../time/timecode';
 import type { KeyframeRow, Ruler, Step } from '../recipe';
 import { cloneFrames } from './build';
-import type { CloneMaterial } from './material';
+import type { Material } from '../material';
 
 const trackRows = (
   layer: string,
@@ -36,7 +36,7 @@ const trackRows = (
 export function explainClone(
   moment: CloneMoment,
   ruler: Ruler,
-  _material: CloneMaterial,
+  _material: Material,
   layers: Layer[],
 ): Step[] {
   const { width, height, rate } = ruler.project;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { cloneSchema, emptyClone } from '../../model/clone';
-import { choice, type FilmRecipe, type Filming, type Footing } from '../film';
+import { choice, number, type FilmRecipe, type Filming, type Footing } from '../film';
 import { action, lockedKit, lockedSame, lockedUntouched, plain, plates, wildSound } from '../shots';
 
 type CloneWay = 'meet' | 'contact' | 'shared' | 'mirror';
@@ -56,6 +56,7 @@ function film({ way = 'meet' }: { way?: CloneWay }, footing: Footing): Filming {
       saving:
         'Keep hands on their own side until the touch itself; soft light hides what a rough mask leaves.',
       energy: 0.4,
+      ...(way === 'contact' || way === 'shared' ? { touching: true } : {}),
     },
   );
 }
@@ -64,9 +65,15 @@ function film({ way = 'meet' }: { way?: CloneWay }, footing: Footing): Filming {
 export const cloneFilm: FilmRecipe<z.infer<typeof cloneSchema>> = {
   kind: 'clone',
   title: 'Clone',
+  called: 'Meets herself',
   settings: cloneSchema,
   start: emptyClone,
-  fields: { way: choice('What happens between them', ways) },
+  fields: {
+    way: choice('What happens between them', ways),
+    first: choice('Who is there first', { left: 'left', right: 'right' }),
+    fade: number('Frames over which the copy appears', 'frames', 0, 96, 1, 'at once'),
+    feather: number('Softness of the join', 'px', 0, 200),
+  },
   sayFilm: () => ['She ', { field: 'way' }, '.'],
   film,
 };

@@ -1,48 +1,83 @@
-import type { CloneSettings } from '../../model/clone';
 import type { CloneMoment } from '../../model/records';
-import type { Recipe, Sentence } from '../recipe';
-import { buildClone, cloneAnchors } from './build';
+import { fillOf, plateSlot } from '../../model/slots';
+import type { Landing, Outline, Recipe, Sentence, View } from '../recipe';
+import type { Material } from '../material';
+import { plate } from '../slots';
+import { buildClone, cloneAnchors, outlineInForce } from './build';
 import { examineClone } from './examine';
 import { explainClone } from './explain';
 import { cloneFilm } from './film';
-import { otherSide, type CloneMaterial } from './material';
+import { cloneMaterial, otherSide, seamWork } from './material';
+import { cloneSlots, slotOfSide } from './slots';
+import { cloneWorks } from './works';
 
-/** The moment in a sentence; each field is edited where it stands. */
+/** The moment in a sentence; each quantity is edited where it stands. */
 function sayClone(moment: CloneMoment): Sentence {
   const { first, fade } = moment.settings;
   const copy = otherSide(first);
+  const [mine, other] = [first, copy].map((side) => slotOfSide(side).dye);
   return [
     'From ',
-    { field: 'start' },
+    { anchor: 'start' },
     ' she is on the ',
-    { field: 'first', role: first },
+    { field: 'first', dye: mine },
     ' in ',
-    { field: `${first}Take`, role: first },
+    { slot: first, part: 'take', dye: mine },
     ' from ',
-    { field: `${first}In`, role: first },
+    { slot: first, part: 'start', dye: mine },
     '. Her copy appears on ',
-    { field: 'lands', role: copy },
+    { anchor: 'lands', dye: other },
     fade > 0 ? ' over ' : ', ',
-    { field: 'fade', role: copy },
+    { field: 'fade', dye: other },
     ', in ',
-    { field: `${copy}Take`, role: copy },
+    { slot: copy, part: 'take', dye: other },
     ' from ',
-    { field: `${copy}In`, role: copy },
+    { slot: copy, part: 'start', dye: other },
     '. Both stay until ',
-    { field: 'end' },
+    { anchor: 'end' },
     ', with ',
-    { field: 'plate' },
+    { slot: plateSlot, part: 'take' },
     ' behind them; the join is ',
     { field: 'feather' },
     ' soft.',
   ];
 }
 
+const views: View[] = [
+  { id: 'joined', title: 'Joined' },
+  ...cloneSlots.map(({ key }) => ({ id: key, title: key === 'left' ? 'Left' : 'Right', alone: key })),
+  { id: plateSlot, title: 'Plate', alone: plateSlot },
+  { id: 'difference', title: 'Difference', alone: 'left', against: 'right' },
+  { id: 'join', title: 'Join', outline: true },
+];
+
+const outline = (moment: CloneMoment, material: Material): Outline => ({
+  title: 'the join',
+  setting: 'seam',
+  points: outlineInForce(moment, material),
+  state: moment.settings.seam ? 'drawn' : material.solved[seamWork] ? 'solved' : 'guessed',
+});
+
+/** The copy, where it was tapped, else where its take moves. */
+function landing(moment: CloneMoment, material: Material): Landing {
+  const copy = otherSide(moment.settings.first);
+  const middle = cloneMaterial(material)[copy]?.measure?.motion.middle ?? 0.5;
+  return { who: 'copy', at: fillOf(moment, copy).tap?.at ?? [middle, 0.5] };
+}
+
 /** A performer meets a copy of themself: two takes of one locked camera, joined along a seam. */
-export const clone: Recipe<CloneMoment, CloneMaterial, CloneSettings> = {
+export const clone: Recipe<CloneMoment> = {
   ...cloneFilm,
+  slots: [plate, ...cloneSlots],
   anchors: cloneAnchors,
+  showsFrom: ({ settings, start, lands }, slot) => (slot === otherSide(settings.first) ? lands : start),
+  ofTakes: { seam: null },
   say: sayClone,
+  views,
+  outline,
+  landing,
+  slotAt: ([x]) => (x < 0.5 ? 'left' : 'right'),
+  works: cloneWorks,
   build: buildClone,
   examine: examineClone,
   explain: explainClone,

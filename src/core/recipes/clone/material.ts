@@ -1,13 +1,14 @@
-import type { Comparison, SeamMeasure, TakeMeasure } from '../../model/measures';
-import type { Take } from '../../model/records';
-
-/** A chosen take with what is known of it; `measure` is null until it was measured. */
-export type ChosenTake = { take: Take; measure: TakeMeasure | null; comparison: Comparison | null };
+import type { SeamMeasure } from '../../model/measures';
+import { plateSlot } from '../../model/slots';
+import type { ChosenTake, Material } from '../material';
 
 /** The two performers, by the slots of their takes. */
 export const sides = ['left', 'right'] as const;
 export type Side = (typeof sides)[number];
 export const otherSide = (side: Side): Side => (side === 'left' ? 'right' : 'left');
+
+/** The work of a clone: where one performer ends and the other begins. */
+export const seamWork = 'seam';
 
 /** What a clone is built from. Anything may still be missing. */
 export type CloneMaterial = {
@@ -16,6 +17,13 @@ export type CloneMaterial = {
   right: ChosenTake | null;
   seam: SeamMeasure | null;
 };
+
+export const cloneMaterial = ({ takes, solved }: Material): CloneMaterial => ({
+  plate: takes[plateSlot] ?? null,
+  left: takes.left ?? null,
+  right: takes.right ?? null,
+  seam: solved[seamWork] ?? null,
+});
 
 /** The seam of a moment until it is solved: straight, in the middle; shares of the frame. */
 export const straightSeam: [number, number][] = [

@@ -2,12 +2,14 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Finding } from '@/core/finding/finding';
 import { fitWithin } from '@/core/picture/image';
-import { isClone, type Moment } from '@/core/model/records';
+import type { SeamMeasure } from '@/core/model/measures';
+import type { Moment } from '@/core/model/records';
+import { recipeOf } from '@/core/recipes/built';
+import type { Material } from '@/core/recipes/material';
 import type { Board } from '@/core/shoot/board';
-import { clone } from '@/core/recipes/clone';
-import { seamTask } from '@/store/needs';
+import { buildable, materialOf, worksOf } from '@/store/material';
 import { bestTakeFindings, bestTakes, roughFindings, trialOf } from '@/store/rough';
-import { materialOf, rulerOf, takeMeasure } from '@/store/snapshot';
+import { takeMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
 import { callback, openMedia, openPainter } from '@/workers/clients';
 import { sourcesOf } from '@/workers/sources';
@@ -44,16 +46,18 @@ export function useRough(board: Board) {
       if (best.length === 0)
         return none('None of its takes has a file here. Record here, or bring files in.');
       if (waiting) return none('Its takes are still being measured. Try again in a moment.');
-      if (!isClone(moment))
+      if (!recipeOf(moment))
         return none(
           'This kind of moment cannot be joined here yet; its takes were each held against the plate.',
         );
       const trial = trialOf(snapshot, board, moment);
-      const task = trial && seamTask(snapshot, trial);
-      const ruler = rulerOf(snapshot);
-      if (!trial || !task || !ruler) return none('One of the two sides has no take with a file yet.');
-      const layers = clone.build(trial, ruler, materialOf(snapshot, trial).material);
-      const media = layers.map((layer) => layer.source.media);
+      const able = trial && buildable(snapshot, trial);
+      const works = trial ? worksOf(snapshot, trial) : [];
+      if (!trial || !able || works.length === 0) return none('One of its shots has no take with a file yet.');
+      const { material } = materialOf(snapshot, trial);
+      const build = (solved: Material['solved']) =>
+        able.recipe.build(trial, able.ruler, { ...material, solved });
+      const media = build({}).map((layer) => layer.source.media);
       const sources = await sourcesOf(store, snapshot, media, 'proxies');
       const [solver, painter] = [openMedia(), openPainter()];
       stop.current = () => {
@@ -61,14 +65,17 @@ export function useRough(board: Board) {
         painter.end();
       };
       try {
-        const seam = await solver.api.solveMomentSeam({ ...task, sources }, callback(onProgress));
-        const { material } = materialOf(snapshot, trial);
-        const joined = clone.build(trial, ruler, { ...material, seam });
-        const delivery = { width: ruler.project.width, height: ruler.project.height };
-        await painter.api.useSources(sources, delivery, fitWithin(delivery, 640));
-        const middle = Math.floor((task.from + task.until) / 2);
-        const picture = await painter.api.paint(joined, middle);
-        return { moment, picture, findings: roughFindings(snapshot, board, trial, seam), note: '' };
+        const solved: Record<string, SeamMeasure> = {};
+        const tasks = works.map(({ name, task }) => ({ name, task: task() }));
+        for (const [index, { name, task }] of tasks.entries()) {
+          const tell = callback((part: number) => onProgress((index + part) / tasks.length));
+          solved[name] = await solver.api.solveMomentSeam(task, sources, tell);
+        }
+        const { width, height } = snapshot.project;
+        await painter.api.useSources(sources, { width, height }, fitWithin({ width, height }, 640));
+        const [{ from, until }] = tasks.map(({ task }) => task);
+        const picture = await painter.api.paint(build(solved), Math.floor((from + until) / 2));
+        return { moment, picture, findings: roughFindings(snapshot, board, trial, solved), note: '' };
       } finally {
         stop.current();
       }

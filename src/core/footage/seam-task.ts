@@ -1,0 +1,27 @@
+import type { Point, Size } from '../picture/image';
+import type { Layer } from '../picture/layers';
+
+/** One side of a seam: its layer as the person set it, and corrected for light and movement whatever was set. */
+export type SeamSide = {
+  layer: Layer;
+  corrected: Layer;
+  /** the performer to keep, at a frame of the film; point in shares of the frame */
+  tap: { frame: number; at: Point } | null;
+};
+
+/** What a still seam between two takes of one camera is solved from. */
+export type SeamTask = {
+  /** who shows outside the outline, and who inside; the frame's left edge belongs to the first, its right to the second */
+  sides: readonly [SeamSide, SeamSide];
+  plate: Layer | null;
+  /** frames of the film in which both show, end excluded */
+  from: number;
+  until: number;
+  delivery: Size;
+  /** drawn by hand, in shares of the frame: judged, not solved */
+  outline: Point[] | null;
+};
+
+/** The files that a task is solved from. */
+export const mediaOfTask = ({ sides, plate }: SeamTask): string[] =>
+  [...sides.map(({ layer }) => layer), ...(plate ? [plate] : [])].map(({ source }) => source.media);

@@ -1,0 +1,58 @@
+import type { SeamSide } from '../../footage/seam-task';
+import type { CloneMoment } from '../../model/records';
+import { fillOf } from '../../model/slots';
+import { frameOfTime } from '../../time/rate';
+import type { ChosenTake, Material, Work } from '../material';
+import type { Ruler } from '../recipe';
+import { buildClone, cloneAnchors, cloneFrames } from './build';
+import { cloneMaterial, seamWork, sides, type Side } from './material';
+
+/** A take with light and movement put right, whatever the person set. */
+const corrected = (chosen: ChosenTake | null): ChosenTake | null =>
+  chosen && { ...chosen, take: { ...chosen.take, steady: true, match: true } };
+
+/** The seam of a clone, once both takes are measured and held against the plate. */
+export function cloneWorks(moment: CloneMoment, ruler: Ruler, material: Material): Work[] {
+  const { plate, left, right } = cloneMaterial(material);
+  if (!left || !right || [plate, left, right].some((chosen) => chosen && !chosen.measure)) return [];
+  if (plate && [left, right].some(({ take, comparison }) => take.id !== plate.take.id && !comparison))
+    return [];
+  const { project } = ruler;
+  const { settings } = moment;
+  const fills = sides.map((side) => fillOf(moment, side));
+  const parts = [
+    [plate, left, right].map(
+      (chosen) => chosen && [chosen.take.media, chosen.take.steady, chosen.take.match],
+    ),
+    cloneAnchors(moment, ruler).map((anchor) => anchor.frame),
+    [project.rate, project.width, project.height],
+    [settings.first, fills, settings.seam],
+  ];
+  const task: Work['task'] = () => {
+    const layers = buildClone(moment, ruler, material);
+    const put = buildClone(moment, ruler, {
+      ...material,
+      takes: { ...material.takes, left: corrected(left), right: corrected(right) },
+    });
+    const frames = cloneFrames(moment, ruler);
+    const side = (role: Side, { take }: ChosenTake): SeamSide => {
+      const [layer, better] = [layers, put].map((all) => all.filter((one) => one.id === role)[0]);
+      const { tap } = fillOf(moment, role);
+      const frame = tap && layer.from + frameOfTime(project.rate, tap.time - layer.source.at);
+      return {
+        layer,
+        corrected: take.steady && take.match ? layer : better,
+        tap: tap && frame !== null ? { frame, at: tap.at } : null,
+      };
+    };
+    return {
+      sides: [side('left', left), side('right', right)],
+      plate: layers.find(({ id }) => id === 'plate') ?? null,
+      from: frames.lands,
+      until: frames.end,
+      delivery: { width: project.width, height: project.height },
+      outline: settings.seam,
+    };
+  };
+  return [{ name: seamWork, title: 'the join', parts, task }];
+}

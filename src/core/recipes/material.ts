@@ -1,0 +1,24 @@
+import type { SeamTask } from '../footage/seam-task';
+import type { Comparison, SeamMeasure, TakeMeasure } from '../model/measures';
+import type { Take } from '../model/records';
+
+/** A chosen take with what is known of it; `measure` is null until it was measured. */
+export type ChosenTake = { take: Take; measure: TakeMeasure | null; comparison: Comparison | null };
+
+/** What a moment is built from, by the keys of its slots and works. Anything may still be missing. */
+export type Material = {
+  takes: Readonly<Record<string, ChosenTake | null>>;
+  solved: Readonly<Record<string, SeamMeasure | null>>;
+};
+
+/** Something that has to be solved before a moment is whole. */
+export type Work = {
+  /** unique within the moment */
+  name: string;
+  /** what it is for people: "the join" */
+  title: string;
+  /** everything that the answer depends on, as text; another key is another answer */
+  parts: unknown[];
+  /** what it is solved from */
+  task: () => SeamTask;
+};

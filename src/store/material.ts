@@ -1,0 +1,99 @@
+import type { SeamTask } from '@/core/footage/seam-task';
+import type { SeamMeasure } from '@/core/model/measures';
+import type { Moment, Take } from '@/core/model/records';
+import { fillOf, plateSlot } from '@/core/model/slots';
+import type { Layer } from '@/core/picture/layers';
+import { recipeOf } from '@/core/recipes/built';
+import type { ChosenTake, Material } from '@/core/recipes/material';
+import type { Anchor, Recipe, Ruler } from '@/core/recipes/recipe';
+import { plateOfMoment } from './plates';
+import { comparisonOf, rulerOf, takeMeasure, type Snapshot } from './snapshot';
+
+/** Work of a moment under the key that its answer has or will have. */
+export type KeyedWork = { key: string; name: string; title: string; task: () => SeamTask };
+
+/** A moment that is built here, with its recipe and what turns its beats into frames. */
+export type Buildable = { recipe: Recipe; ruler: Ruler };
+
+/** How a moment is built; null while there are no beats, or where its kind is only planned. */
+export function buildable(snapshot: Snapshot, moment: Moment): Buildable | null {
+  const [recipe, ruler] = [recipeOf(moment), rulerOf(snapshot)];
+  return recipe && ruler && { recipe, ruler };
+}
+
+/** The take that fills a slot of a moment; a plate that nobody chose is the first of the moment's setup. */
+export const takeIn = (snapshot: Snapshot, moment: Moment, slot: string): Take | null =>
+  slot === plateSlot
+    ? plateOfMoment(snapshot, moment)
+    : (snapshot.takes.find(({ id }) => id === fillOf(moment, slot).take) ?? null);
+
+function takesOf(snapshot: Snapshot, moment: Moment): Material['takes'] {
+  const plate = plateOfMoment(snapshot, moment);
+  const chosen = (take: Take | null): ChosenTake | null =>
+    take && { take, measure: takeMeasure(snapshot, take), comparison: comparisonOf(snapshot, take, plate) };
+  const slots = recipeOf(moment)?.slots ?? [];
+  return Object.fromEntries(slots.map(({ key }) => [key, chosen(takeIn(snapshot, moment, key))]));
+}
+
+/** What has to be solved for a moment as it stands; nothing while its takes are not measured. */
+export function worksOf(snapshot: Snapshot, moment: Moment): KeyedWork[] {
+  const able = buildable(snapshot, moment);
+  if (!able) return [];
+  const material = { takes: takesOf(snapshot, moment), solved: solvedOf(snapshot, moment) };
+  return able.recipe.works(moment, able.ruler, material).map(({ parts, ...work }) => ({
+    ...work,
+    key: `seam-2:${moment.id}:${work.name}:${JSON.stringify(parts)}`,
+  }));
+}
+
+/** The last answers that there are, whatever they were solved from. */
+function solvedOf(snapshot: Snapshot, moment: Moment): Record<string, SeamMeasure> {
+  const out: Record<string, SeamMeasure> = {};
+  for (const { key, subject, value } of snapshot.measures.values())
+    if (subject === moment.id && value.method === 'seam-2') out[key.split(':')[2]] = value.seam;
+  return out;
+}
+
+/**
+ * What a moment is built from. `solved` holds what was solved for something else meanwhile where `waiting` says that
+ * the answer is still to come; `fresh` holds only answers that are of what is there now.
+ */
+export function materialOf(
+  snapshot: Snapshot,
+  moment: Moment,
+): { material: Material; fresh: Material; waiting: boolean } {
+  const takes = takesOf(snapshot, moment);
+  const works = worksOf(snapshot, moment);
+  const found = works.flatMap(({ key, name }) => {
+    const value = snapshot.measures.get(key)?.value;
+    return value?.method === 'seam-2' ? [[name, value.seam] as const] : [];
+  });
+  const solved = Object.fromEntries(found);
+  return {
+    material: { takes, solved: { ...solvedOf(snapshot, moment), ...solved } },
+    fresh: { takes, solved },
+    waiting: found.length < works.length,
+  };
+}
+
+/** The layers of a moment as it stands; null where it cannot be built. */
+export function layersOf(snapshot: Snapshot, moment: Moment): { layers: Layer[]; material: Material } | null {
+  const able = buildable(snapshot, moment);
+  if (!able) return null;
+  const { material } = materialOf(snapshot, moment);
+  return { layers: able.recipe.build(moment, able.ruler, material), material };
+}
+
+/** The first frame of a moment, that on which it lands, and the one after its last; null where it cannot be built. */
+export function framesOf(
+  snapshot: Snapshot,
+  moment: Moment,
+): { start: number; lands: number; end: number } | null {
+  const able = buildable(snapshot, moment);
+  if (!able) return null;
+  const anchors = able.recipe.anchors(moment, able.ruler);
+  const at = (name: Anchor['name']) => anchors.find((anchor) => anchor.name === name)?.frame;
+  const start = at('start') ?? Math.min(...anchors.map(({ frame }) => frame));
+  const lands = Math.max(start, at('lands') ?? start);
+  return { start, lands, end: Math.max(start + 1, at('end') ?? lands) };
+}
