@@ -16,6 +16,8 @@ export async function startServer(): Promise<{ url: string; stop: () => Promise<
   return {
     url,
     stop: async () => {
+      // One that fell over has told of its end already.
+      if (child.exitCode !== null || child.signalCode !== null) return;
       child.kill();
       await once(child, 'exit');
     },
