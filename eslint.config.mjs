@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import tseslint from 'typescript-eslint';
 import hooks from 'eslint-plugin-react-hooks';
 
@@ -28,9 +29,48 @@ const direction = (name) => ({
   },
 });
 
+/** The kinds, by their folders. */
+const kinds = readdirSync(new URL('src/core/recipes', import.meta.url), { withFileTypes: true })
+  .filter((entry) => entry.isDirectory())
+  .map(({ name }) => name);
+
+/** Kinds of moments are known in their folders, in the two registries and in the weave of the ribbon. */
+const kindsAtHome = {
+  files: ['src/**/*.{ts,tsx}'],
+  ignores: [
+    '**/*.test.ts',
+    '**/__tests__/**',
+    'src/core/recipes/**/*',
+    'src/core/model/lift.ts',
+    'src/core/practice/**',
+    'src/stations/demo-*.ts',
+    'src/ui/ribbon/weave.tsx',
+  ],
+  rules: {
+    'no-restricted-syntax': [
+      'error',
+      ...kinds.flatMap((kind) => [
+        {
+          selector: `:not(JSXAttribute) > Literal[value='${kind}']`,
+          message: `Ask the recipe; only its folder knows “${kind}”.`,
+        },
+        {
+          selector: `ImportDeclaration[source.value=/recipes\\u002F${kind}(\\u002F|$)/]`,
+          message: `Ask recipeOf(moment) or filmOf(kind); only the registries import recipes/${kind}.`,
+        },
+      ]),
+      ...[
+        'Literal[value=/^slots[.](left|right)/]',
+        "CallExpression[callee.name='fillOf'] > Literal[value=/^(left|right)$/]",
+      ].map((selector) => ({ selector, message: 'The recipe says which slots a moment has.' })),
+    ],
+  },
+};
+
 export default tseslint.config(
   { ignores: ['node_modules', '.next', 'out', 'next-env.d.ts', 'public'] },
   ...tseslint.configs.recommended,
   { plugins: { 'react-hooks': hooks }, rules: hooks.configs.recommended.rules },
   ...Object.keys(layers).map(direction),
+  kindsAtHome,
 );

@@ -1,6 +1,6 @@
 import type { Finding } from '@/core/finding/finding';
 import { plateSlot } from '@/core/model/slots';
-import { isOverPlate } from '@/core/recipes/slots';
+import { isOverPlate } from '@/core/recipes/built';
 import { examineTake } from '@/core/footage/take-findings';
 import type { Board } from '@/core/shoot/board';
 import type { Plan } from './plan';

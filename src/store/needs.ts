@@ -1,7 +1,6 @@
 import type { Moment, Take } from '@/core/model/records';
 import { plateSlot } from '@/core/model/slots';
-import { recipeOf } from '@/core/recipes/built';
-import { isOverPlate } from '@/core/recipes/slots';
+import { isOverPlate, recipeOf } from '@/core/recipes/built';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
 import { compareKey, songKey, takeKey, type Snapshot } from './snapshot';

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { CloneMoment, Take } from '@/core/model/records';
+import type { Take } from '@/core/model/records';
+import type { CloneMoment } from '@/core/recipes/clone/material';
 import { compared, TestFilm } from './__tests__/film';
 import { change } from './change';
 import { createMoment, setMoment } from './commands/moments';

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { CloneMoment, Take } from '@/core/model/records';
+import type { Take } from '@/core/model/records';
+import type { CloneMoment } from '@/core/recipes/clone/material';
 import { regularGrid } from '@/core/time/grid';
 import { slotOfShot } from '@/core/recipes/slots';
 import { sayFinding } from '@/core/finding/say';

@@ -6,7 +6,7 @@ import { change } from '@/store/change';
 import { newRecord } from '@/store/commands/projects';
 import { newId, type Media, type Store } from '@/store/db';
 import { refuse } from '@/core/error';
-import { slotInName } from '@/core/recipes/slots';
+import { slotInName } from '@/core/recipes/built';
 import { nearestRate } from '@/core/time/rate';
 
 /** What became of a file. */

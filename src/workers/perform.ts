@@ -1,6 +1,7 @@
 import { refuse } from '@/core/error';
 import { mediaOfTask } from '@/core/footage/seam-task';
-import { suggestSlot, type Motion } from '@/core/recipes/slots';
+import { suggestSlot } from '@/core/recipes/built';
+import type { Motion } from '@/core/recipes/slots';
 import { change } from '@/store/change';
 import { layFirstBeats, layFirstSections, layFoundRest, lockedPassages } from '@/store/commands/song';
 import type { MeasureValue, Store } from '@/store/db';

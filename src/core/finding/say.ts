@@ -1,5 +1,5 @@
-import { plateSlot } from '../model/slots';
-import { beatLabel, type BeatGrid } from '../time/grid';
+import { builtWords } from '../recipes/built';
+import type { BeatGrid } from '../time/grid';
 import { formatClock } from '../time/timecode';
 import { sayLength, type Units } from '../units';
 import { planFixes, planWords } from './say-plan';
@@ -14,6 +14,12 @@ export type Names = {
   things?: Record<string, string>;
   units?: Units;
 };
+
+/** The quantities of a finding in words, and when it was. */
+export type Told = { measured: string; allowed: string; at: string };
+
+/** What a finding is in words; undefined for codes of others. */
+export type Words = (finding: Finding, names: Names, told: Told) => string | undefined;
 
 /** A number with its unit, for reading. */
 export function sayQuantity({ value, unit }: Quantity, units: Units = 'metric'): string {
@@ -73,7 +79,6 @@ export function sayFinding(finding: Finding, names: Names): { text: string; fix:
   const at = finding.where.from === undefined ? '' : ` at ${formatClock(finding.where.from)}`;
   const darker = (finding.measured?.value ?? 0) < 0 ? 'darker' : 'brighter';
   const number = (key: string, digits = 1) => Number(facts[key] ?? 0).toFixed(digits);
-  const side = String(facts.slot ?? '');
   const words: Record<string, () => string> = {
     'take.moved': () =>
       `${take} moved ${measured} ${facts.direction}${facts.during ? at : ' against the plate'} (allowed ${allowed}). The join will show.`,
@@ -101,27 +106,13 @@ export function sayFinding(finding: Finding, names: Names): { text: string; fix:
     'song.silent': () => 'This song holds only silence. Choose another file, or set the tempo by hand.',
     'song.no-beats': () => 'No beats were found. Set the tempo by hand, with the needle on a beat.',
     'song.unsure': () => `The beats are not sure (${measured}). Listen, and set them right.`,
-    'clone.missing': () =>
-      facts.slot === plateSlot
-        ? 'No clean plate is chosen. Edges that steadying uncovers would be black.'
-        : `No take is chosen for the ${side}. Choose one in the sentence.`,
-    'clone.same-take': () => 'Left and right are the same take. Choose two takes.',
-    'clone.never-lands': () =>
-      'The copy would appear after the end. Move its beat before the end, or the end later.',
-    'clone.lands': () =>
-      `The copy appears on ${names.grid ? beatLabel(names.grid, Number(facts.position)) : 'its beat'}, frame ${facts.frame}, ${measured} from the beat.`,
-    'clone.short': () =>
-      `The ${side} take has ${measured} from there; the moment needs ${allowed}. Start it earlier, or end sooner.`,
-    'clone.no-performer': () => `Nobody was found in the ${side} take. Tap the performer to keep.`,
-    'clone.crossing': () =>
-      `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). Choose another pair, or drag the join by hand there.`,
-    'clone.join-shows': () =>
-      `The join shows ${measured} at its worst, frame ${facts.frame} (allowed ${allowed}). Soften it, steady and match the takes, or drag it elsewhere.`,
-    'clone.join-hidden': () =>
-      `The join does not show: ${measured} at most (allowed ${allowed})${facts.hand ? ', drawn by hand' : ''}.`,
   };
-  const planned =
-    planWords(finding, names, { measured, allowed }) ?? shootWords(finding, names, { measured, allowed, at });
-  const text = words[finding.code]?.() ?? planned ?? `${facts.name}: ${facts.message}`;
+  const told = { measured, allowed, at };
+  const text =
+    words[finding.code]?.() ??
+    planWords(finding, names, told) ??
+    shootWords(finding, names, told) ??
+    builtWords(finding, names, told) ??
+    `${facts.name}: ${facts.message}`;
   return { text, fix: finding.fix ? (fixes[finding.fix.command] ?? null) : null };
 }

@@ -109,7 +109,6 @@ export type MomentOf<Kind extends MomentKind> = z.infer<z.ZodObject<typeof momen
   settings: z.infer<(typeof films)[Kind]['settings']>;
 };
 export type Moment = { [Kind in MomentKind]: MomentOf<Kind> }[MomentKind];
-export type CloneMoment = MomentOf<'clone'>;
 
 export const recordSchema = z.discriminatedUnion('kind', [
   projectSchema,

@@ -1,19 +1,50 @@
+import type { Words } from '../finding/say';
 import type { Moment } from '../model/records';
+import { plateSlot } from '../model/slots';
 import { clone } from './clone';
 import type { MomentKind } from './films';
 import type { Recipe } from './recipe';
+import type { Motion, Slot } from './slots';
 
 /** The kinds that are also built here, by name. The others are planned. */
 const built: Partial<Record<MomentKind, Recipe>> = { clone };
+const recipes: readonly Recipe[] = Object.values(built);
 
 /** What a moment is at first: what most of them become. */
 export const usualKind: MomentKind = 'clone';
+export const usualRecipe: Recipe = clone;
 
 /** The titles of the kinds that are built here. */
-export const builtTitles = (): string[] => Object.values(built).map(({ title }) => title);
-
-/** The recipe of a kind that is built here. */
-export const usualRecipe: Recipe = clone;
+export const builtTitles = (): string[] => recipes.map(({ title }) => title);
 
 /** How a moment is built; null where its kind is only planned so far. */
 export const recipeOf = ({ recipe }: Moment): Recipe | null => built[recipe] ?? null;
+
+/** What was found in moments that are built here, in words. */
+export const builtWords: Words = (finding, names, told) => {
+  for (const { words } of recipes) {
+    const text = words(finding, names, told);
+    if (text !== undefined) return text;
+  }
+  return undefined;
+};
+
+/** The slots whose takes are laid over a plate: those are held against it. */
+export const slotsOverPlate: readonly Slot[] = [
+  ...new Map(
+    recipes
+      .filter(({ slots }) => slots.some(({ key }) => key === plateSlot))
+      .flatMap(({ slots }) => slots.map((slot) => [slot.key, slot] as const)),
+  ).values(),
+];
+
+/** True where takes of a slot are held against the plate. */
+export const isOverPlate = (slot: string | null): boolean => slotsOverPlate.some(({ key }) => key === slot);
+
+/** The slot that a file's name speaks of; null where it speaks of none. */
+export const slotInName = (name: string): string | null =>
+  slotsOverPlate.find(({ key }) => new RegExp(`\\b${key}\\b`, 'i').test(name))?.key ?? null;
+
+/** The slot that the movement in a take suggests: where nothing moves it is a plate. */
+export const suggestSlot = (motion: Motion): string =>
+  motion.share < 0.004 ? plateSlot : usualRecipe.suggests(motion);

@@ -1,11 +1,12 @@
 import type { FilmRecipe } from './film';
 import type { Finding } from '../finding/finding';
+import type { Words } from '../finding/say';
 import type { Point } from '../picture/image';
 import type { Layer } from '../picture/layers';
 import type { Moment, Project } from '../model/records';
 import type { BeatGrid } from '../time/grid';
 import type { Material, Work } from './material';
-import type { Slot } from './slots';
+import type { Motion, Slot } from './slots';
 
 /** What turns beats into frames: the grid of the song and the delivery. */
 export type Ruler = { grid: BeatGrid; project: Project };
@@ -75,6 +76,8 @@ export type KeyframeRow = {
 export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['settings']> {
   /** the shots that the picture is made of; where one is the plate, the others are laid over it */
   slots: readonly Slot[];
+  /** the slot that the movement in a take suggests */
+  suggests(motion: Motion): string;
   anchors(moment: Some, ruler: Ruler): Anchor[];
   /** the beat position from which the take in a slot shows */
   showsFrom(moment: Some, slot: string): number;
@@ -90,5 +93,7 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   works(moment: Some, ruler: Ruler, material: Material): Work[];
   build(moment: Some, ruler: Ruler, material: Material): Layer[];
   examine(moment: Some, ruler: Ruler, material: Material): Finding[];
+  /** its findings in words */
+  words: Words;
   explain(moment: Some, ruler: Ruler, material: Material, layers: Layer[]): Step[];
 }

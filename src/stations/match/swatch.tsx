@@ -2,7 +2,7 @@
 import { useMemo } from 'react';
 import type { Take } from '@/core/model/records';
 import { noSlot } from '@/core/model/slots';
-import { slotsOverPlate } from '@/core/recipes/slots';
+import { slotsOverPlate } from '@/core/recipes/built';
 import { formatClock } from '@/core/time/timecode';
 import { removeTake, setTake } from '@/store/commands/takes';
 import { takeMeasure } from '@/store/snapshot';

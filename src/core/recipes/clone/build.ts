@@ -3,7 +3,7 @@ import { gentle } from '../../motion/easing';
 import { still, type Track } from '../../motion/keyframes';
 import { fitFrame, type Layer } from '../../picture/layers';
 import type { Point } from '../../picture/image';
-import type { CloneMoment } from '../../model/records';
+import type { CloneMoment } from './material';
 import { frameOfBeat } from '../../time/grid';
 import type { Anchor, Ruler } from '../recipe';
 import { fillOf } from '../../model/slots';

@@ -1,6 +1,6 @@
 import { allowed } from '../../footage/take-findings';
 import type { Finding } from '../../finding/finding';
-import type { CloneMoment } from '../../model/records';
+import type { CloneMoment } from './material';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { timeOfBeat } from '../../time/grid';
 import type { Ruler } from '../recipe';

@@ -1,4 +1,4 @@
-import type { CloneMoment } from '../../model/records';
+import type { CloneMoment } from './material';
 import type { Track } from '../../motion/keyframes';
 import { sourceTime, type Layer } from '../../picture/layers';
 import { beatLabel } from '../../time/grid';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { cloneSchema, emptyClone } from '../../model/clone';
+import { cloneSchema, emptyClone } from './settings';
 import { choice, number, type FilmRecipe, type Filming, type Footing } from '../film';
 import { action, lockedKit, lockedSame, lockedUntouched, plain, plates, wildSound } from '../shots';
 

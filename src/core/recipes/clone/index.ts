@@ -1,4 +1,3 @@
-import type { CloneMoment } from '../../model/records';
 import { fillOf, plateSlot } from '../../model/slots';
 import type { Landing, Outline, Recipe, Sentence, View } from '../recipe';
 import type { Material } from '../material';
@@ -7,8 +6,9 @@ import { buildClone, cloneAnchors, outlineInForce } from './build';
 import { examineClone } from './examine';
 import { explainClone } from './explain';
 import { cloneFilm } from './film';
-import { cloneMaterial, otherSide, seamWork } from './material';
-import { cloneSlots, slotOfSide } from './slots';
+import { cloneMaterial, otherSide, seamWork, type CloneMoment } from './material';
+import { cloneSlots, slotOfSide, suggestCloneSlot } from './slots';
+import { cloneWords } from './words';
 import { cloneWorks } from './works';
 
 /** The moment in a sentence; each quantity is edited where it stands. */
@@ -69,6 +69,7 @@ function landing(moment: CloneMoment, material: Material): Landing {
 export const clone: Recipe<CloneMoment> = {
   ...cloneFilm,
   slots: [plate, ...cloneSlots],
+  suggests: suggestCloneSlot,
   anchors: cloneAnchors,
   showsFrom: ({ settings, start, lands }, slot) => (slot === otherSide(settings.first) ? lands : start),
   ofTakes: { seam: null },
@@ -80,5 +81,6 @@ export const clone: Recipe<CloneMoment> = {
   works: cloneWorks,
   build: buildClone,
   examine: examineClone,
+  words: cloneWords,
   explain: explainClone,
 };

@@ -1,6 +1,9 @@
 import type { SeamMeasure } from '../../model/measures';
+import type { MomentOf } from '../../model/records';
 import { plateSlot } from '../../model/slots';
 import type { ChosenTake, Material } from '../material';
+
+export type CloneMoment = MomentOf<'clone'>;
 
 /** The two performers, by the slots of their takes. */
 export const sides = ['left', 'right'] as const;

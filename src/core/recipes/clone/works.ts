@@ -1,5 +1,5 @@
 import type { SeamSide } from '../../footage/seam-task';
-import type { CloneMoment } from '../../model/records';
+import type { CloneMoment } from './material';
 import { fillOf } from '../../model/slots';
 import { frameOfTime } from '../../time/rate';
 import type { ChosenTake, Material, Work } from '../material';
