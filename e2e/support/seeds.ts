@@ -5,9 +5,15 @@ import { Store } from '@/store/db';
 import { pack, unpack } from './packed';
 
 /** What a browser's store holds before a test begins, and the project that is opened. */
-export type Seed = { project: string; tables: readonly string[]; rowsOf: (table: string) => string };
+export type Seed = {
+  project: string;
+  tables: readonly string[];
+  rowsOf: (table: string) => string;
+  /** the version of the store that wrote it; left out, today's */
+  version?: number;
+};
 
-const seedOf = (project: string, rows: Record<string, string>): Seed => ({
+export const seedOf = (project: string, rows: Record<string, string>): Seed => ({
   project,
   tables: Object.keys(rows),
   rowsOf: (table) => rows[table] ?? '[]',
@@ -76,7 +82,7 @@ export async function lay(page: Page, url: string, seed: Seed, keep: readonly He
   await page.goto(`${url}/icon.svg`);
   await page.evaluate(`(async () => {
     ${inPage(unpack)}
-    const open = indexedDB.open('fickle-ribbon', ${new Store().verno * 10});
+    const open = indexedDB.open('fickle-ribbon', ${(seed.version ?? new Store().verno) * 10});
     open.onupgradeneeded = () => {
       for (const { name, keyPath, indexes } of ${JSON.stringify(schema())}) {
         const table = open.result.createObjectStore(name, { keyPath });
