@@ -1,3 +1,4 @@
+import { median } from '@/core/statistics';
 import { chain, scalePlacement } from '@/core/footage/placement';
 import { matchColour, type ColourMatch } from '@/core/footage/colour-match';
 import { presenceOf } from '@/core/footage/presence';
@@ -6,8 +7,6 @@ import { prepareReference, registerFrame, type Placement } from '@/core/footage/
 import type { Comparison, MeasuredTake } from '@/core/model/measures';
 import { isCoreError, refuse } from '@/core/error';
 import { yuvToRgba } from '@/core/picture/planes';
-
-const middle = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1];
 
 /** Cells in which a take differs from its plate at any kept still; for judging whether two takes leave room. */
 export const roomCells = { width: 48, height: 27 };
@@ -38,7 +37,7 @@ export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison
       agreement: found.agreement,
     };
   });
-  const part = (key: keyof Placement) => middle(offsets.map((offset) => offset[key]));
+  const part = (key: keyof Placement) => median(offsets.map((offset) => offset[key]));
   const base: Placement = {
     dx: part('dx'),
     dy: part('dy'),

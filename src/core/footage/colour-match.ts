@@ -1,3 +1,4 @@
+import { median } from '../statistics';
 import { ciede2000, labOf, toLinear } from '../picture/colour';
 import { gradeColour, type Cdl } from '../picture/grade';
 import { checkPicture, checkSameSize, type GrayImage, type RgbaImage } from '../picture/image';
@@ -14,8 +15,6 @@ export type ColourMatch = Cdl & {
 };
 
 type Pair = { from: number[]; to: number[] };
-
-const medianOf = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
 
 /** Means of small blocks that are flat and unclipped in both pictures: noise is gone, edges are left out. */
 function pairsOf(reference: RgbaImage, frame: RgbaImage, exclude?: GrayImage): Pair[] {
@@ -53,13 +52,13 @@ function pairsOf(reference: RgbaImage, frame: RgbaImage, exclude?: GrayImage): P
 /** Slope, offset and power of one channel by damped Gauss-Newton steps with Tukey weights. */
 function fitChannel(pairs: Pair[], channel: number): { slope: number; offset: number; power: number } {
   const ratios = pairs.filter((p) => p.from[channel] > 0.04).map((p) => p.to[channel] / p.from[channel]);
-  let fit = { slope: Math.min(4, Math.max(0.25, medianOf(ratios) || 1)), offset: 0, power: 1 };
+  let fit = { slope: Math.min(4, Math.max(0.25, median(ratios) || 1)), offset: 0, power: 1 };
   for (let round = 0; round < 25; round++) {
     const errors = pairs.map((p) => {
       const base = Math.max(1e-4, p.from[channel] * fit.slope + fit.offset);
       return p.to[channel] - base ** fit.power;
     });
-    const limit = 4.685 * Math.max(0.004, 1.4826 * medianOf(errors.map(Math.abs)));
+    const limit = 4.685 * Math.max(0.004, 1.4826 * median(errors.map(Math.abs)));
     const matrix = [0, 1, 2].map(() => [0, 0, 0]);
     const right = [0, 0, 0];
     pairs.forEach((p, index) => {
@@ -136,7 +135,7 @@ export function matchColour(
   }));
   const graded = scaled.map((pair) => gradeColour(cdl, pair.from));
   const afters = scaled.map((pair, index) => difference(graded[index], pair.to));
-  const fitting = Math.max(3, 2.5 * medianOf(afters));
+  const fitting = Math.max(3, 2.5 * median(afters));
   let [across, along] = [0, 0];
   scaled.forEach((pair, index) => {
     if (afters[index] > fitting) return;
@@ -152,7 +151,7 @@ export function matchColour(
   const light = (rgb: number[]) =>
     0.2126 * toLinear(rgb[0]) + 0.7152 * toLinear(rgb[1]) + 0.0722 * toLinear(rgb[2]);
   const still = scaled.filter((_, index) => afters[index] <= fitting);
-  const stops = medianOf(
+  const stops = median(
     still
       .filter((p) => light(p.to) > 0.005)
       .map((p) => Math.log2(Math.max(1e-4, light(p.from)) / light(p.to))),
@@ -160,7 +159,7 @@ export function matchColour(
   return {
     ...cdl,
     stops,
-    before: medianOf(still.map((pair) => difference(pair.from, pair.to))),
-    after: medianOf(still.map((pair) => difference(gradeColour(cdl, pair.from), pair.to))),
+    before: median(still.map((pair) => difference(pair.from, pair.to))),
+    after: median(still.map((pair) => difference(gradeColour(cdl, pair.from), pair.to))),
   };
 }

@@ -1,3 +1,4 @@
+import { flood } from '../picture/flood';
 import type { Point, RgbaImage, Size } from '../picture/image';
 
 /** Where a take differs from its plate, frame by frame: 1 where something stands that the plate has not. */
@@ -38,12 +39,9 @@ export function followTap(
 ): Uint8Array {
   const area = width * height;
   const seen = new Uint8Array(area * frames.length);
-  const stack: number[] = [];
-  const visit = (z: number, cell: number) => {
-    if (z < 0 || z >= frames.length || !frames[z][cell] || seen[z * area + cell]) return;
-    seen[z * area + cell] = 1;
-    stack.push(z * area + cell);
-  };
+  const present = new Uint8Array(seen.length);
+  frames.forEach((cells, z) => present.set(cells, z * area));
+  const covered = new Uint8Array(area);
   for (const tap of taps) {
     const z = Math.min(frames.length - 1, Math.max(0, tap.frame));
     const [cx, cy] = [tap.at[0] * width, tap.at[1] * height];
@@ -53,22 +51,10 @@ export function followTap(
       const distance = Math.hypot((cell % width) + 0.5 - cx, Math.floor(cell / width) + 0.5 - cy);
       if (distance < nearest.distance) nearest = { cell, distance };
     }
-    if (nearest.cell >= 0) visit(z, nearest.cell);
+    if (nearest.cell < 0) continue;
+    const size = { width, height, layers: frames.length };
+    for (const at of flood(size, present, seen, z * area + nearest.cell)) covered[at % area] = 1;
   }
-  while (stack.length > 0) {
-    const at = stack.pop() as number;
-    const z = Math.floor(at / area);
-    const cell = at % area;
-    const x = cell % width;
-    if (x > 0) visit(z, cell - 1);
-    if (x + 1 < width) visit(z, cell + 1);
-    if (cell >= width) visit(z, cell - width);
-    if (cell + width < area) visit(z, cell + width);
-    visit(z - 1, cell);
-    visit(z + 1, cell);
-  }
-  const covered = new Uint8Array(area);
-  for (let at = 0; at < seen.length; at++) if (seen[at]) covered[at % area] = 1;
   return covered;
 }
 
@@ -76,27 +62,13 @@ export function followTap(
 export function largestThing({ width, height, frames }: Presence, frame: number): Point | null {
   const cells = frames[frame];
   const seen = new Uint8Array(cells.length);
-  let best: { count: number; x: number; y: number } | null = null;
+  let largest: number[] = [];
   for (let start = 0; start < cells.length; start++) {
-    if (!cells[start] || seen[start]) continue;
-    const stack = [start];
-    seen[start] = 1;
-    const found = { count: 0, x: 0, y: 0 };
-    while (stack.length > 0) {
-      const cell = stack.pop() as number;
-      const x = cell % width;
-      found.count++;
-      found.x += x + 0.5;
-      found.y += Math.floor(cell / width) + 0.5;
-      const around = [x > 0 ? cell - 1 : -1, x + 1 < width ? cell + 1 : -1, cell - width, cell + width];
-      for (const next of around) {
-        if (next >= 0 && next < cells.length && cells[next] && !seen[next]) {
-          seen[next] = 1;
-          stack.push(next);
-        }
-      }
-    }
-    if (!best || found.count > best.count) best = found;
+    const found = flood({ width, height }, cells, seen, start);
+    if (found.length > largest.length) largest = found;
   }
-  return best && best.count >= 6 ? [best.x / best.count / width, best.y / best.count / height] : null;
+  if (largest.length < 6) return null;
+  const mean = (of: (cell: number) => number) =>
+    largest.reduce((sum, cell) => sum + of(cell) + 0.5, 0) / largest.length;
+  return [mean((cell) => cell % width) / width, mean((cell) => Math.floor(cell / width)) / height];
 }

@@ -1,3 +1,4 @@
+import { median } from '../statistics';
 import { refuse } from '../error';
 import { checkSameSize, lumaOf, type GrayImage, type RgbaImage } from '../picture/image';
 import { pyramidOf, type Level } from './pyramid';
@@ -172,9 +173,6 @@ function coarseShift(anchors: Anchors, frame: Level): { tx: number; ty: number }
   }
   return best;
 }
-
-const median = (values: ArrayLike<number>): number =>
-  Float64Array.from(values).sort()[values.length >> 1] ?? 0;
 
 /** One level of inverse compositional alignment with gain, offset and Tukey weights; returns the residuals. */
 function refine(anchors: Anchors, frame: Level, start: Similarity, rounds: number, most: number) {

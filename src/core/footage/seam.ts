@@ -1,3 +1,4 @@
+import { quantile } from '../statistics';
 import { contours } from 'd3-contour';
 import simplify from 'simplify-js';
 import { refuse } from '../error';
@@ -210,7 +211,7 @@ export function joinVisibility(takes: RgbaImage[], labels: ArrayLike<number>): n
       }
     }
   }
-  return differences.sort((a, b) => a - b)[Math.floor(differences.length * 0.95)] ?? 0;
+  return quantile(differences, 0.95);
 }
 
 /**

@@ -1,3 +1,4 @@
+import { median } from '../statistics';
 import { strongestNear, type Onsets } from './onsets';
 import { changeAt, type Tonal } from './tonal';
 
@@ -44,7 +45,7 @@ export function findBars(
 ): Bars[] {
   const shifts = shifted ? everyShift : [0];
   const gaps = found.map((time, i) => (i + 1 < found.length ? found[i + 1] - time : time - found[i - 1]));
-  const gap = [...gaps].sort((a, b) => a - b)[gaps.length >> 1];
+  const gap = median(gaps);
   const place = (i: number, shift: number) => found[i] + shifts[shift] * Math.min(gaps[i], gap * 1.3);
   const weigh = (what: (time: number) => number) =>
     normalised(found.map((_, i) => shifts.map((_, shift) => what(place(i, shift)))));

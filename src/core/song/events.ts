@@ -1,3 +1,4 @@
+import { quantile } from '../statistics';
 import { findHits, type Hit } from './hits';
 import { findOnsets } from './onsets';
 import { eachSpectrum, slowDown } from './spectrum';
@@ -35,7 +36,7 @@ export function findEvents(samples: Float32Array, sampleRate: number): SoundEven
   if (!(loudest > 1e-4) || sound.data.length < sound.rate / 2) return [];
   const hits: SoundEvent[] = findHits(findOnsets(sound, 1 / loudest)).map((hit) => ({ ...hit, kind: 'hit' }));
   const levels = middleLevels(sound.data, sound.rate);
-  const loud = [...levels].sort((a, b) => a - b)[Math.floor(levels.length * 0.95)] ?? 0;
+  const loud = quantile(levels, 0.95);
   const mean = (from: number, to: number) => {
     let sum = 0;
     for (let at = from; at < to; at++) sum += levels[at] ?? 0;

@@ -1,3 +1,4 @@
+import { median } from '../statistics';
 import type { Hit } from './hits';
 import { eachSpectrum, slowDown, type Sound } from './spectrum';
 import { findTonal, likeness, noteCount, notesBetween } from './tonal';
@@ -82,9 +83,9 @@ function describeBars(
     return Float64Array.from([...notesBetween(tonal, from, to), ...colour, level, strikes]);
   });
   for (let feature = 0; feature < rows[0].length; feature++) {
-    const sorted = rows.map((row) => row[feature]).sort((a, b) => a - b);
-    const middle = sorted[sorted.length >> 1];
-    const spread = sorted.reduce((sum, value) => sum + Math.abs(value - middle), 0) / sorted.length;
+    const values = rows.map((row) => row[feature]);
+    const middle = median(values);
+    const spread = values.reduce((sum, value) => sum + Math.abs(value - middle), 0) / values.length;
     // Two dozen notes change with every chord: colour, level and strikes tell sections apart more surely.
     const weight = feature < noteCount ? 0.25 : 1;
     for (const row of rows) {

@@ -1,3 +1,4 @@
+import { median } from '../statistics';
 import { refuse } from '../error';
 import { beatOfTime, timeOfBeat, type BeatGrid } from './grid';
 
@@ -131,7 +132,7 @@ export function layTaps(
   const times = [...taps].map((time) => time - latency).sort((a, b) => a - b);
   if (times.length < 4) refuse('taps', 'Tap at least four beats in a row.');
   const gaps = times.slice(1).map((time, index) => time - times[index]);
-  const usual = [...gaps].sort((a, b) => a - b)[gaps.length >> 1];
+  const usual = median(gaps);
   if (!(usual > 0.15 && usual < 3)) refuse('taps', 'Tap between 20 and 400 beats a minute.');
   let number = 0;
   const points = times.map((time, index) => {
@@ -169,7 +170,7 @@ function bestLine(points: { number: number; time: number }[]): { slope: number; 
   };
   const rough = fit(points);
   const off = (point: (typeof points)[0]) => Math.abs(point.time - rough.start - rough.slope * point.number);
-  const usual = points.map(off).sort((a, b) => a - b)[points.length >> 1];
+  const usual = median(points.map(off));
   const near = points.filter((point) => off(point) <= Math.max(0.01, 3 * usual));
   return near.length >= 3 ? fit(near) : rough;
 }

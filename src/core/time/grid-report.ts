@@ -1,3 +1,4 @@
+import { median } from '../statistics';
 import type { BeatGrid } from './grid';
 import { deliveryRates, frameOfTime, perSecond, timeOfFrame, type Rate } from './rate';
 
@@ -54,13 +55,13 @@ export function reportGrid(grid: BeatGrid, rate: Rate): GridReport {
   const bars: number[] = [];
   for (let index = firstDownbeat; index + beatsPerBar < beats.length; index += beatsPerBar)
     bars.push(beats[index + beatsPerBar] - beats[index]);
-  const median = [...bars].sort((a, b) => a - b)[bars.length >> 1] ?? period * beatsPerBar;
+  const usual = bars.length > 0 ? median(bars) : period * beatsPerBar;
   const offs = beatFrames(grid, rate).map(({ off }) => Math.abs(off));
   const framesPerBeat = period * perSecond(rate);
   return {
     rate,
     bpm: 60 / period,
-    breathing: bars.reduce((most, bar) => Math.max(most, Math.abs(bar / median - 1)), 0),
+    breathing: bars.reduce((most, bar) => Math.max(most, Math.abs(bar / usual - 1)), 0),
     framesPerBeat,
     pattern: beatPattern(framesPerBeat),
     mean: offs.reduce((sum, off) => sum + off, 0) / offs.length,

@@ -1,3 +1,4 @@
+import { flood } from '../picture/flood';
 import type { Finding, Severity } from '../finding/finding';
 import { allowed as joins } from '../footage/take-findings';
 import type { Point, Size } from '../picture/image';
@@ -79,34 +80,12 @@ function wrongs(reading: Reading, frame: WatchFrame): Map<Kind, Omit<Finding, 'w
   return out;
 }
 
-/** Groups of cells that touch, with how many there are and where. */
+/** Groups of cells that touch. */
 function groups(present: Uint8Array): number[][] {
   const seen = new Uint8Array(present.length);
-  const out: number[][] = [];
-  for (let start = 0; start < present.length; start++) {
-    if (!present[start] || seen[start]) continue;
-    const group: number[] = [];
-    const stack = [start];
-    seen[start] = 1;
-    while (stack.length > 0) {
-      const cell = stack.pop() as number;
-      group.push(cell);
-      const x = cell % cells.width;
-      const around = [
-        x > 0 ? cell - 1 : -1,
-        x + 1 < cells.width ? cell + 1 : -1,
-        cell - cells.width,
-        cell + cells.width,
-      ];
-      for (const next of around) {
-        if (next < 0 || next >= present.length || !present[next] || seen[next]) continue;
-        seen[next] = 1;
-        stack.push(next);
-      }
-    }
-    out.push(group);
-  }
-  return out;
+  return [...present.keys()]
+    .map((start) => flood(cells, present, seen, start))
+    .filter((group) => group.length > 0);
 }
 
 const inside = (cell: number, { from, to }: WatchLine): boolean => {

@@ -1,3 +1,4 @@
+import { median } from '../statistics';
 import type { Finding } from '../finding/finding';
 import { cornerMove, scalePlacement } from '../footage/placement';
 import { prepareReference, registerFrame, type Placement, type Reference } from '../footage/register';
@@ -128,8 +129,6 @@ function nearest(stops: FirstPass['stops'], time: number): number {
   return best;
 }
 
-const middle = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
-
 // A pass that is two frames late can be moved on the timeline; drift up to ten times a join's allowance is
 // corrected picture by picture. Common practice, no published source.
 const lateAllowed = 0.08;
@@ -145,7 +144,7 @@ function judge(points: readonly PassPoint[]): Finding[] {
         measured: { value: fitting.length / Math.max(1, points.length), unit: 'share' },
       },
     ];
-  const late = middle(fitting.map((point) => point.late));
+  const late = median(fitting.map((point) => point.late));
   // Where the first pass has few pictures, how it sped up between two of them is not known.
   const steps = fitting.map((point) => ({
     off: Math.abs(point.late - late),

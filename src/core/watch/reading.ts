@@ -1,3 +1,4 @@
+import { median } from '../statistics';
 import { refuse } from '../error';
 import { cornerMove, scalePlacement } from '../footage/placement';
 import { prepareReference, registerFrame, type Placement, type Reference } from '../footage/register';
@@ -74,12 +75,10 @@ export function watchReference(pictures: readonly RgbaImage[]): WatchReference {
   return { registered, colour, detail: mean((one) => one.detail), edge, size: first.from };
 }
 
-const middle = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1] ?? 0;
-
 /** The value that most agree on: the median, then the mean of what lies near it, twice. */
 function consensus(values: readonly number[], near: number): number {
   if (values.length === 0) return 0;
-  let centre = middle([...values]);
+  let centre = median(values);
   for (let round = 0; round < 2; round++) {
     const close = values.filter((value) => Math.abs(value - centre) < near);
     if (close.length > 0) centre = close.reduce((sum, value) => sum + value, 0) / close.length;
@@ -135,7 +134,7 @@ function colourShift(
       codes((channel) => gains[channel] - stops),
     );
   });
-  return { shift: middle(differences), gains };
+  return { shift: median(differences), gains };
 }
 
 /**

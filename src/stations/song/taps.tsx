@@ -1,4 +1,5 @@
 'use client';
+import { median } from '@/core/statistics';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { tapBeats } from '@/store/commands/song';
 import { useBench } from '@/ui/bench-context';
@@ -48,7 +49,7 @@ export function Taps() {
     void ticks.current?.context.close();
     ticks.current = null;
     setMeasuring(null);
-    const middle = [...late].sort((a, b) => a - b)[late.length >> 1];
+    const middle = median(late);
     if (late.length >= 5 && middle > 0 && middle < 0.5) {
       localStorage.setItem(kept, String(middle));
       setLatency(middle);
