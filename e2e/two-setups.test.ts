@@ -97,7 +97,9 @@ describe('two setups, each with its own plate and takes', () => {
       await page.getByTestId('sentence').waitFor();
       await bench.settled();
       await page.locator('[data-finding^="clone.join"]').waitFor();
-      expect(await page.getByRole('combobox', { name: 'Clean plate' }).innerText()).toMatch(/plate/);
+      expect(await page.getByRole('combobox', { name: 'Clean plate' }).innerText()).toMatch(
+        new RegExp(`Clean plate, take 1, ${['First setup', 'Setup 2'][setup]}`),
+      );
       await bench.go('Deliver');
       await bench.press('Render the shot');
       await page.locator('[data-render=done]').nth(0).waitFor();

@@ -1,4 +1,4 @@
-import type { Finding } from '@/core/finding/finding';
+import type { Finding, Place } from '@/core/finding/finding';
 import { plateSlot } from '@/core/model/slots';
 import { isOverPlate } from '@/core/recipes/built';
 import { examineTake } from '@/core/footage/take-findings';
@@ -6,7 +6,7 @@ import type { Board } from '@/core/shoot/board';
 import type { Plan } from './plan';
 import { buildable, materialOf } from './material';
 import { comparisonOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
-import { plateFor } from './plates';
+import { filmedIn, plateFor } from './plates';
 
 export type StationName = 'song' | 'plan' | 'shoot' | 'match' | 'build' | 'deliver';
 
@@ -77,11 +77,20 @@ function problems(snapshot: Snapshot, belongs: (media: { type: string }) => bool
     }));
 }
 
+/** Where takes have nothing to be held against: everywhere, or in some setups. */
+function withoutPlate(snapshot: Snapshot): Place[] {
+  const { takes } = snapshot;
+  if (takes.length === 0) return [];
+  if (!takes.some(({ slot }) => slot === plateSlot)) return [{}];
+  const bare = takes.filter((take) => isOverPlate(take.slot) && !plateFor(snapshot, take));
+  return [...new Set(bare.map((take) => filmedIn(snapshot, take)))].map((setup) => (setup ? { setup } : {}));
+}
+
 function takeFindings(snapshot: Snapshot): Finding[] {
   const findings = problems(snapshot, (media) => !media.type.startsWith('audio'));
   const { project, takes } = snapshot;
-  if (takes.length > 0 && !takes.some(({ slot }) => slot === plateSlot))
-    findings.push({ code: 'setup.no-plate', severity: 'fix', where: {} });
+  for (const where of withoutPlate(snapshot))
+    findings.push({ code: 'setup.no-plate', severity: 'fix', where });
   for (const take of takes) {
     const measure = takeMeasure(snapshot, take);
     const media = snapshot.media.get(take.media);

@@ -131,6 +131,15 @@ describe('the log', () => {
     expect((await read()).logs.map(({ take }) => take)).toEqual(['clip-a', 'clip-b']);
     expect(slotOfShot(null)).toBeNull();
   });
+
+  it('names the setup in a take’s name where there are several', async () => {
+    await addSetup(store, project);
+    const left = await film('/left');
+    await addTake('clip', null, 1);
+    const { board } = await boardNow();
+    await acceptPairs(store, project, board, [{ file: 'clip', log: left.id, offset: 0, off: 0 }]);
+    expect((await read()).takes[0].name).toBe('Left: first role, take 1, First setup');
+  });
 });
 
 describe('the board of a project', () => {

@@ -1,10 +1,11 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { sayFinding } from '@/core/finding/say';
 import { inPlace } from '@/core/footage/placement';
 import { change, undo } from './change';
 import { applyFix } from './commands/fix';
 import { createMoment, setMoment } from './commands/moments';
-import { addMoment } from './commands/plan';
+import { addMoment, addSetup, setPart } from './commands/plan';
 import { newRecord } from './commands/projects';
 import { setTake } from './commands/takes';
 import type { Store } from './db';
@@ -134,6 +135,38 @@ describe('findings of what is stored', () => {
     expect(await codes('song')).toEqual(['song.no-beats']);
     await film.sung({ silent: true });
     expect(await codes('song')).toEqual(['song.silent']);
+  });
+
+  it('about a setup without a plate, by its name, while others have one', async () => {
+    for (const name of ['By the window', 'At the door']) {
+      await addSetup(store, project);
+      const setup = (await film.read()).setups.at(-1)?.id ?? '';
+      await setPart(store, project, setup, 'Name', { name });
+      for (const slot of name === 'At the door' ? ['left'] : ['plate', 'left']) {
+        const take = `${slot} ${name}`;
+        await film.addTake(take, slot, 1);
+        await film.measured(take);
+        const log = {
+          kind: 'log' as const,
+          setup,
+          shot: `${setup}/${slot}`,
+          number: 1,
+          started: 0,
+          length: 9,
+        };
+        const rest = { rating: null, tags: {}, variation: '', notes: '', take, seen: [] };
+        await change(store, project, 'Log', [{ create: { ...newRecord(project), ...log, ...rest } }]);
+      }
+    }
+    const snapshot = await film.read();
+    const [missing, ...others] = findingsOf(snapshot, planOf(snapshot)).match.filter(
+      ({ code }) => code === 'setup.no-plate',
+    );
+    expect(others).toEqual([]);
+    const things = planOf(snapshot).names;
+    expect(sayFinding(missing, { takes: {}, grid: null, things }).text).toMatch(
+      /^At the door has no clean plate\. Takes cannot be compared/,
+    );
   });
 
   it('about takes: no plate, broken off, turned, uneven, moved; and nothing about a good one', async () => {

@@ -102,7 +102,7 @@ export function sayFinding(finding: Finding, names: Names): { text: string; fix:
     'take.cut-off': () =>
       `${take} breaks off${at}. What can be read is used; copy the file from the camera again for the rest.`,
     'setup.no-plate': () =>
-      'There is no clean plate. Takes cannot be compared: bring one in, or say which clip it is.',
+      `${finding.where.setup ? `${names.things?.[finding.where.setup] ?? 'A setup'} has` : 'There is'} no clean plate. Takes cannot be compared: bring one in, or say which clip it is.`,
     'song.silent': () => 'This song holds only silence. Choose another file, or set the tempo by hand.',
     'song.no-beats': () => 'No beats were found. Set the tempo by hand, with the needle on a beat.',
     'song.unsure': () => `The beats are not sure (${measured}). Listen, and set them right.`,

@@ -114,7 +114,9 @@ export function MatchStation() {
       }
     });
   const about = (take: Take) => findings.match.filter((finding) => finding.where.take === take.id);
-  const loose = findings.match.filter((finding) => !finding.where.take);
+  const loose = findings.match.filter(
+    ({ where }) => !where.take && (!where.setup || setup === null || where.setup === setup),
+  );
   return (
     <Station
       question={question}
@@ -154,12 +156,9 @@ export function MatchStation() {
             <Findings
               findings={[
                 ...loose,
-                ...findings.match.filter(
-                  (one) =>
-                    one.where.take &&
-                    one.where.take !== chosen?.first.id &&
-                    one.where.take !== chosen?.second.id,
-                ),
+                ...[...firsts, ...seconds, ...others]
+                  .filter((take) => take !== chosen?.first && take !== chosen?.second)
+                  .flatMap(about),
               ]}
             />
           </Part>

@@ -50,7 +50,7 @@ export function Swatch({
       <figcaption className="pt-1">
         <div className="flex items-baseline justify-between gap-1">
           <b
-            className="truncate font-semibold"
+            className="min-w-0 font-semibold break-words"
             title={`${take.name}, ${formatClock(measure?.times.at(-1) ?? 0)}`}
           >
             {take.name}

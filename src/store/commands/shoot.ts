@@ -115,19 +115,21 @@ export const linkTake = (
     store,
     project,
     links.length === 1 ? 'File of a take' : 'Files of takes',
-    ({ takes }) =>
+    ({ takes, setups }) =>
       links.flatMap(({ log, take }): Edit[] => {
         const row = board.rows.find(({ logs }) => logs.some(({ id }) => id === log));
         const line = row?.logs.find(({ id }) => id === log);
         if (!row || !line) return [];
         const known = takes.find(({ id }) => id === take);
         const slot = slotOfShot(row.shot);
+        const place =
+          setups.length > 1 ? setups.flatMap((one) => (one.id === line.setup ? one.name : [])) : [];
         return [
           { record: log, set: { take } },
           {
             record: take,
             set: {
-              name: `${row.title}, take ${line.number}`,
+              name: [`${row.title}, take ${line.number}`, ...place].join(', '),
               ...(slot !== null && known?.slot !== slot ? { slot } : {}),
             },
           },
