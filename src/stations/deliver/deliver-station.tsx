@@ -70,7 +70,7 @@ function DeliverMoment({ moment }: { moment: Moment }) {
   const [able, frames] = [buildable(snapshot, moment), framesOf(snapshot, moment)];
   if (!able || !frames) return null;
   const { ruler, recipe } = able;
-  const lands = recipe.anchors(moment, ruler).find(({ marks }) => marks)?.marks ?? 'Lands';
+  const lands = recipe.anchors(moment, ruler).find(({ marks }) => marks);
   const count = frames.end - frames.start;
   const set = (label: Partial<Project>) => attempt(() => setProject(store, project.id, label));
   const mine = findings.build.filter(
@@ -115,7 +115,7 @@ function DeliverMoment({ moment }: { moment: Moment }) {
               value={`${formatTimecode(frames.start, project.rate)} · frame ${frames.start}`}
             />
             <Reading
-              name={lands}
+              name={lands?.marks ?? 'Lands'}
               value={`${formatTimecode(frames.lands, project.rate)} · frame ${frames.lands}`}
             />
             <Reading name="In the shot" value={`frame ${frames.lands - frames.start}`} />
@@ -207,7 +207,7 @@ function DeliverMoment({ moment }: { moment: Moment }) {
               onChange={(megabits) => set({ megabits })}
             />
             , from {beatLabel(ruler.grid, moment.start)} until {beatLabel(ruler.grid, moment.end)}, with the
-            song under it. {lands} on frame {frames.lands - frames.start} of the file.
+            song under it. {lands?.title ?? 'It lands on'} frame {frames.lands - frames.start} of the file.
           </p>
           <div className="mt-4 flex flex-wrap items-center gap-2">
             <button
