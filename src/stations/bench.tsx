@@ -221,7 +221,6 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
             kept === 1
               ? 'A recording was broken off; what was recorded is kept as a take.'
               : `${kept} recordings were broken off; what was recorded is kept as takes.`,
-            { duration: 9000 },
           );
       }),
     [attempt, store, projectId],

@@ -56,6 +56,8 @@ async function openStored(): Promise<Store> {
   const [take] = stored.records.filter(({ kind }) => kind === 'take');
   const sides = { project: stored.project, record: take.id, here: 'left', there: 'right', holds: 'here' };
   await first.table('conflicts').add({ ...sides, id: `${take.id}\nrole`, field: 'role', labels: {} });
+  const seam = { project: stored.project, subject: 'm', value: { method: 'seam-1' } };
+  await first.table('measures').add({ ...seam, key: 'seam-1:m:[]' });
   first.close();
   return open('older');
 }
@@ -103,6 +105,7 @@ describe('a project of an earlier version', () => {
     expect(name(clones[0].slots?.plate.take)).toBe('Bench plate end');
     expect(clones[1].slots).toMatchObject({ left: { at: 3 - (24 * 1001) / 24000 } });
     expect(takes.find((take) => take.name === 'Bench right 2')?.slot).toBe('none');
+    expect(await store.measures.count()).toBe(0);
     const [conflict] = await store.conflicts.toArray();
     expect(conflict).toMatchObject({ field: 'slot', here: 'left', there: 'right' });
   });
