@@ -37,9 +37,15 @@ function takesOf(snapshot: Snapshot, moment: Moment): Material['takes'] {
 
 /** What has to be solved for a moment as it stands; nothing while its takes are not measured. */
 export function worksOf(snapshot: Snapshot, moment: Moment): KeyedWork[] {
+  return worksFrom(snapshot, moment, {
+    takes: takesOf(snapshot, moment),
+    solved: solvedOf(snapshot, moment),
+  });
+}
+
+function worksFrom(snapshot: Snapshot, moment: Moment, material: Material): KeyedWork[] {
   const able = buildable(snapshot, moment);
   if (!able) return [];
-  const material = { takes: takesOf(snapshot, moment), solved: solvedOf(snapshot, moment) };
   return able.recipe.works(moment, able.ruler, material).map(({ parts, ...work }) => ({
     ...work,
     key: `seam-2:${moment.id}:${work.name}:${JSON.stringify(parts)}`,
@@ -63,14 +69,15 @@ export function materialOf(
   moment: Moment,
 ): { material: Material; fresh: Material; waiting: boolean } {
   const takes = takesOf(snapshot, moment);
-  const works = worksOf(snapshot, moment);
+  const last = solvedOf(snapshot, moment);
+  const works = worksFrom(snapshot, moment, { takes, solved: last });
   const found = works.flatMap(({ key, name }) => {
     const value = snapshot.measures.get(key)?.value;
     return value?.method === 'seam-2' ? [[name, value.seam] as const] : [];
   });
   const solved = Object.fromEntries(found);
   return {
-    material: { takes, solved: { ...solvedOf(snapshot, moment), ...solved } },
+    material: { takes, solved: { ...last, ...solved } },
     fresh: { takes, solved },
     waiting: found.length < works.length,
   };

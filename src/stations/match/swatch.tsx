@@ -42,6 +42,9 @@ export function Swatch({
   const { store, snapshot, attempt } = useBench();
   const measure = takeMeasure(snapshot, take);
   const { id } = snapshot.project;
+  // Filmed for a kind that is only planned: said, and not taken away by looking at it.
+  const own = take.slot !== null && !slots.some(({ value }) => value === take.slot) ? [take.slot] : [];
+  const options = [...slots, ...own.map((slot) => ({ value: slot, text: slot.replace(/-/g, ' ') }))];
   return (
     <figure className="min-w-0" style={{ width }} data-take={take.name}>
       <div className="aspect-video w-full overflow-hidden bg-stage">
@@ -68,7 +71,7 @@ export function Swatch({
           <LiveChoice
             label={`What ${take.name} is`}
             value={take.slot ?? noSlot}
-            options={slots}
+            options={options}
             onChange={(slot) => attempt(() => setTake(store, id, take.id, 'What a take is', { slot }))}
           />
           <button
