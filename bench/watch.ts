@@ -4,12 +4,11 @@
  * each with another moment, performer, grain and pace of the watch, and so are takes in which nothing goes wrong.
  */
 import { Rehearsal, tells } from '@/core/__tests__/rehearse';
-import { faultKinds } from '@/core/practice/faults';
+import { faultKinds, undisturbed } from '@/core/practice/faults';
 import { practiceRound } from '@/core/practice/round';
 import { seeded } from '@/core/random';
 import { registerFrame, prepareReference } from '@/core/footage/register';
 import { lumaOf } from '@/core/picture/image';
-import { undisturbed } from '@/core/practice/faults';
 import { PracticeSet } from '@/core/practice/practice-set';
 import { LiveWatch, type WatchFrame } from '@/core/watch/alarms';
 import { readPicture, watchReference } from '@/core/watch/reading';

@@ -1,9 +1,9 @@
 import { median } from '@/core/statistics';
-import { chain, scalePlacement } from '@/core/footage/placement';
+import { chain, scalePlacement, type Placement } from '@/core/geometry/placement';
 import { matchColour, type ColourMatch } from '@/core/footage/colour-match';
 import { presenceOf } from '@/core/footage/presence';
 import { pictureAt } from '@/core/footage/steady';
-import { prepareReference, registerFrame, type Placement } from '@/core/footage/register';
+import { prepareReference, registerFrame } from '@/core/footage/register';
 import type { Comparison, MeasuredTake } from '@/core/model/measures';
 import { isCoreError, refuse } from '@/core/error';
 import { yuvToRgba } from '@/core/picture/planes';

@@ -1,8 +1,8 @@
 import { refuse } from '@/core/error';
-import { cornerMove, inPlace } from '@/core/footage/placement';
-import { prepareReference, registerFrame, type Placement, type Reference } from '@/core/footage/register';
+import { cornerMove, inPlace, type Placement } from '@/core/geometry/placement';
+import { prepareReference, registerFrame, type Reference } from '@/core/footage/register';
 import type { Still, TakeMeasure } from '@/core/model/measures';
-import { fitWithin, type Size } from '@/core/picture/image';
+import { fitWithin, type Size } from '@/core/geometry/size';
 import { resizePlane, resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { openInput } from './open';
 import { readPictures } from './pictures';

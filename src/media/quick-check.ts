@@ -1,6 +1,7 @@
 import { VideoSampleSink } from 'mediabunny';
 import { refuse } from '@/core/error';
-import type { RgbaImage, Size } from '@/core/picture/image';
+import type { RgbaImage } from '@/core/picture/image';
+import type { Size } from '@/core/geometry/size';
 import { yuvToRgba } from '@/core/picture/planes';
 import type { WatchFrame } from '@/core/watch/alarms';
 import { readPicture, watchReference, type Reading } from '@/core/watch/reading';

@@ -2,7 +2,7 @@ import { StreamTarget } from 'mediabunny';
 import { readPcm } from '@/core/formats/wav';
 import { PlanarPainter } from '@/core/picture/compose';
 import { describeFrame, type Layer } from '@/core/picture/layers';
-import type { Size } from '@/core/picture/image';
+import type { Size } from '@/core/geometry/size';
 import { timeOfFrame, type Rate } from '@/core/time/rate';
 import { Footage, type Source } from './footage';
 import { mimeOf, MovieWriter, type Container } from './writer';

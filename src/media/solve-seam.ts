@@ -11,7 +11,8 @@ import {
 import type { SeamSide, SeamTask } from '@/core/footage/seam-task';
 import type { SeamMeasure } from '@/core/model/measures';
 import { PlanarPainter } from '@/core/picture/compose';
-import { fitWithin, type Point, type RgbaImage, type Size } from '@/core/picture/image';
+import { fitWithin, type Point, type Size } from '@/core/geometry/size';
+import { type RgbaImage } from '@/core/picture/image';
 import { describeFrame, type Layer } from '@/core/picture/layers';
 import { rasterMask } from '@/core/picture/mask';
 import { yuvToRgba } from '@/core/picture/planes';

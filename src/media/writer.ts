@@ -12,7 +12,7 @@ import {
   WebMOutputFormat,
   type StreamTarget,
 } from 'mediabunny';
-import type { Size } from '@/core/picture/image';
+import type { Size } from '@/core/geometry/size';
 import { convertYuv } from '@/core/picture/convert-planes';
 import { blankYuv, bt709, sameKind, type YuvImage } from '@/core/picture/planes';
 import { perSecond, timeOfFrame, type Rate } from '@/core/time/rate';

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { sayFinding } from '@/core/finding/say';
-import { inPlace } from '@/core/footage/placement';
+import { inPlace } from '@/core/geometry/placement';
 import { change, undo } from './change';
 import { applyFix } from './commands/fix';
 import { createMoment, setMoment } from './commands/moments';

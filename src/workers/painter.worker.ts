@@ -1,6 +1,6 @@
 import { expose, transfer } from 'comlink';
 import { PlanarPainter } from '@/core/picture/compose';
-import type { Size } from '@/core/picture/image';
+import type { Size } from '@/core/geometry/size';
 import { describeFrame, type Layer } from '@/core/picture/layers';
 import { yuvToRgba } from '@/core/picture/planes';
 import { Footage, type Source } from '@/media/footage';

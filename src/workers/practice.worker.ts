@@ -1,5 +1,5 @@
 import { expose, transfer } from 'comlink';
-import { inPlace } from '@/core/footage/placement';
+import { inPlace } from '@/core/geometry/placement';
 import { disturb, type PracticeFault } from '@/core/practice/faults';
 import { PracticeSet, type PracticeRole } from '@/core/practice/practice-set';
 import { plainErrors } from './plain-errors';

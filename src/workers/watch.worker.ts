@@ -1,7 +1,8 @@
 import { expose, transfer } from 'comlink';
 import { refuse } from '@/core/error';
 import type { Finding } from '@/core/finding/finding';
-import type { RgbaImage, Size } from '@/core/picture/image';
+import type { RgbaImage } from '@/core/picture/image';
+import type { Size } from '@/core/geometry/size';
 import { LiveWatch, type WatchFrame } from '@/core/watch/alarms';
 import { MovingPass, type PassPoint } from '@/core/watch/moving-pass';
 import { readPicture, watchReference, type Reading, type WatchReference } from '@/core/watch/reading';

@@ -1,5 +1,4 @@
-import type { Moment, Project } from '../model/records';
-import { momentSchema } from '../model/records';
+import { type Moment, type Project, momentSchema } from '../model/records';
 import type { Day, Mark, Pass, Setup, ShotChoice, Zone } from '../model/plan-records';
 import { usualDay, usualSetup, type PlanInput } from '../plan/plan';
 import { films, type MomentKind } from '../recipes/films';

@@ -1,6 +1,7 @@
-import { invertAffine, placementMatrix } from '../footage/placement';
-import type { Placement } from '../footage/register';
-import type { GrayImage, RgbaImage, Size } from '../picture/image';
+import { invertAffine } from '../geometry/affine';
+import { placementMatrix, type Placement } from '../geometry/placement';
+import type { GrayImage, RgbaImage } from '../picture/image';
+import type { Size } from '../geometry/size';
 import { seeded } from '../random';
 
 type Blob = { x: number; y: number; size: number; level: number };

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { inPlace } from '../footage/placement';
+import { inPlace } from '../geometry/placement';
 import { examineTake, scorePair } from '../footage/take-findings';
 import type { ColourMatch } from '../footage/colour-match';
 import type { Comparison, TakeMeasure } from '../model/measures';

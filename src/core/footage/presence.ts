@@ -1,5 +1,6 @@
 import { flood } from '../picture/flood';
-import type { Point, RgbaImage, Size } from '../picture/image';
+import type { Point, Size } from '../geometry/size';
+import type { RgbaImage } from '../picture/image';
 
 /** Where a take differs from its plate, frame by frame: 1 where something stands that the plate has not. */
 export type Presence = Size & { frames: Uint8Array[] };

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { median, shot, texture } from '../__tests__/scene';
 import { seeded } from '../random';
-import { cornerMove, chain, inPlace, invertAffine, multiplyAffine, placementMatrix } from './placement';
-import { prepareReference, registerFrame, type Placement } from './register';
+import { cornerMove, chain, inPlace, placementMatrix, type Placement } from '../geometry/placement';
+import { invertAffine, multiplyAffine } from '../geometry/affine';
+import { prepareReference, registerFrame } from './register';
 
 const size = { width: 480, height: 270 };
 

@@ -1,14 +1,8 @@
 import { median } from '../statistics';
 import { refuse } from '../error';
+import type { Placement } from '../geometry/placement';
 import { checkSameSize, lumaOf, type GrayImage, type RgbaImage } from '../picture/image';
 import { pyramidOf, type Level } from './pyramid';
-
-/**
- * How a frame lies against a reference, in pixels of the pictures given:
- * frame point = centre + scale · R(rotation) · (reference point − centre) + (dx, dy).
- * `agreement` is the share of the picture's textured places that fit.
- */
-export type Placement = { dx: number; dy: number; rotation: number; scale: number; agreement: number };
 
 /** Places of a level that carry position, with what a small move does to each. */
 type Anchors = { level: Level; x: Float32Array; y: Float32Array; value: Float32Array; slope: Float32Array };

@@ -1,4 +1,4 @@
-import type { Point, Size } from '../picture/image';
+import type { Point, Size } from '../geometry/size';
 import type { Layer } from '../picture/layers';
 
 /** One side of a seam: its layer as the person set it, and corrected for light and movement whatever was set. */

@@ -3,7 +3,8 @@ import { contours } from 'd3-contour';
 import simplify from 'simplify-js';
 import { refuse } from '../error';
 import { ciede2000, labOf } from '../picture/colour';
-import { checkSameSize, type GrayImage, type Point, type RgbaImage, type Size } from '../picture/image';
+import { checkSameSize, type GrayImage, type RgbaImage } from '../picture/image';
+import { type Point, type Size } from '../geometry/size';
 import { MinimumCut } from './max-flow';
 
 /** Says that a take must show along a line of points, in one frame or (without `frame`) always. Pixels. */

@@ -1,7 +1,7 @@
 import { fewestKeyframes } from '../motion/keyframes';
 import type { Steadying } from '../picture/layers';
 import { timeOfFrame, type Rate } from '../time/rate';
-import type { Placement } from './register';
+import type { Placement } from '../geometry/placement';
 
 /** A locked camera either stands or moves: stretches that stand get their mean, so that noise does not shake them. */
 export function calmTrack(placements: readonly Placement[], limit = 0.15): Placement[] {

@@ -1,9 +1,8 @@
 import type { Finding } from '../finding/finding';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
-import type { Size } from '../picture/image';
-import { cornerMove, inPlace, scalePlacement } from './placement';
-import type { Placement } from './register';
+import type { Size } from '../geometry/size';
+import { cornerMove, inPlace, scalePlacement, type Placement } from '../geometry/placement';
 
 /** Starting values of the trade; common practice, no published source, but for the colour difference. */
 export const allowed = {

@@ -1,7 +1,7 @@
 import type { ColourMatch } from '../footage/colour-match';
-import type { Placement } from '../footage/register';
+import type { Placement } from '../geometry/placement';
 import type { FoundSection } from '../song/sections';
-import type { Size } from '../picture/image';
+import type { Size } from '../geometry/size';
 import type { YuvImage } from '../picture/planes';
 
 /** What a file said of itself when it was brought in. */

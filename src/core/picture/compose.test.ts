@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { painted } from '../__tests__/scene';
-import { placementMatrix, invertAffine } from '../footage/placement';
+import { placementMatrix } from '../geometry/placement';
+import { invertAffine } from '../geometry/affine';
 import { still } from '../motion/keyframes';
 import { seeded } from '../random';
 import { PlanarPainter } from './compose';

@@ -1,6 +1,6 @@
-import { invertAffine, multiplyAffine, type Affine } from '../footage/placement';
+import { invertAffine, multiplyAffine, type Affine } from '../geometry/affine';
 import { refuse } from '../error';
-import type { Size } from './image';
+import type { Size } from '../geometry/size';
 import { convertYuv } from './convert-planes';
 import { gradeYuv } from './grade-planes';
 import { boundsOf, halved, layPlane, withRuns, type MaskPlanes } from './lay';

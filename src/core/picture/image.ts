@@ -1,4 +1,5 @@
 import { refuse } from '../error';
+import type { Size } from '../geometry/size';
 
 /** One value a pixel, 0..255 full range, row-major. The centre of pixel (0, 0) is at (0.5, 0.5). */
 export type GrayImage = {
@@ -8,9 +9,6 @@ export type GrayImage = {
 };
 /** sRGB with alpha, 4 values a pixel, row-major. */
 export type RgbaImage = { width: number; height: number; data: Uint8Array | Uint8ClampedArray };
-/** A point in pixels or in shares of the frame, as its user says. */
-export type Point = [number, number];
-export type Size = { width: number; height: number };
 
 /** BT.709 luma (code values) of a full-range picture. */
 export function lumaOf(image: RgbaImage): GrayImage {
@@ -42,11 +40,4 @@ export function checkSameSize(a: Size, b: Size): void {
       `One picture is ${a.width} × ${a.height}, the other ${b.width} × ${b.height}. Bring them to one size first.`,
     );
   }
-}
-
-/** Longest side at most `limit`, same shape, even numbers. */
-export function fitWithin(size: Size, limit: number): Size {
-  const factor = Math.min(1, limit / Math.max(size.width, size.height));
-  const even = (value: number) => Math.max(2, Math.round((value * factor) / 2) * 2);
-  return { width: even(size.width), height: even(size.height) };
 }

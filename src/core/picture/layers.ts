@@ -1,10 +1,10 @@
-import type { Affine } from '../footage/placement';
-import { invertAffine, multiplyAffine, placementMatrix } from '../footage/placement';
+import { type Affine, invertAffine, multiplyAffine } from '../geometry/affine';
+import { placementMatrix } from '../geometry/placement';
 import { valueAt, type Track } from '../motion/keyframes';
 import { timeOfFrame, type Rate } from '../time/rate';
 import type { BlendMode } from './blend';
 import type { Cdl } from './grade';
-import type { Point, Size } from './image';
+import type { Point, Size } from '../geometry/size';
 
 /** How a source was moved against the plate, to be undone; pixels of the source. */
 export type Steadying = { dx: Track; dy: Track; rotation: Track; scale: Track };

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { invertAffine, type Affine } from '../footage/placement';
-import type { Point } from './image';
+import { invertAffine, type Affine } from '../geometry/affine';
+import type { Point } from '../geometry/size';
 import { halveMask, rasterMask } from './mask';
 import { cubicWeights, resamplePlane } from './resample';
 

@@ -1,4 +1,5 @@
-import type { GrayImage, Point, Size } from './image';
+import type { GrayImage } from './image';
+import type { Point, Size } from '../geometry/size';
 
 /** Mean over `width` neighbours along rows, edges repeated, so that the frame's own edge stays hard. */
 function boxRows(

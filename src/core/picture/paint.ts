@@ -1,7 +1,8 @@
-import { invertAffine } from '../footage/placement';
+import { invertAffine } from '../geometry/affine';
 import { blendOver } from './blend';
 import { gradeColour } from './grade';
-import { checkPicture, type RgbaImage, type Size } from './image';
+import { checkPicture, type RgbaImage } from './image';
+import { type Size } from '../geometry/size';
 import type { DrawItem } from './layers';
 import { rasterMask } from './mask';
 import { cubicWeights } from './resample';

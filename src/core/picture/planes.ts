@@ -1,4 +1,5 @@
-import type { RgbaImage, Size } from './image';
+import type { RgbaImage } from './image';
+import type { Size } from '../geometry/size';
 
 /** How the numbers of a video picture became light: its matrix, and whether black is 0 or 16. */
 export type YuvKind = { matrix: 'bt709' | 'bt601'; fullRange: boolean };

@@ -1,5 +1,5 @@
-import type { Affine } from '../footage/placement';
-import type { Size } from './image';
+import type { Affine } from '../geometry/affine';
+import type { Size } from '../geometry/size';
 
 /** Weights of the four neighbours at a share 0..1 between the middle two. @see Catmull & Rom 1974 */
 export function cubicWeights(t: number): [number, number, number, number] {

@@ -1,5 +1,4 @@
-import { inPlace, placementMatrix } from '../footage/placement';
-import type { Placement } from '../footage/register';
+import { inPlace, placementMatrix, type Placement } from '../geometry/placement';
 import { seeded } from '../random';
 import { Canvas } from './canvas';
 import { swing } from './faults';

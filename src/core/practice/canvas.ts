@@ -1,4 +1,4 @@
-import type { Affine } from '../footage/placement';
+import type { Affine } from '../geometry/affine';
 
 export type Rgb = [number, number, number];
 /** A colour, or one that depends on where it is on the stage (stage units). */

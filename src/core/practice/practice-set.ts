@@ -1,13 +1,7 @@
-import {
-  chain,
-  inPlace,
-  invertAffine,
-  multiplyAffine,
-  placementMatrix,
-  type Affine,
-} from '../footage/placement';
-import type { Placement } from '../footage/register';
-import type { RgbaImage, Size } from '../picture/image';
+import { chain, inPlace, placementMatrix, type Placement } from '../geometry/placement';
+import { invertAffine, multiplyAffine, type Affine } from '../geometry/affine';
+import type { RgbaImage } from '../picture/image';
+import type { Size } from '../geometry/size';
 import { expose, filmSize } from './camera';
 import { bar, Canvas } from './canvas';
 import { practiceSeam, type Disturbance } from './faults';

@@ -1,7 +1,7 @@
 import type { FilmRecipe } from './film';
 import type { Finding } from '../finding/finding';
 import type { Words } from '../finding/say';
-import type { Point } from '../picture/image';
+import type { Point } from '../geometry/size';
 import type { Layer } from '../picture/layers';
 import type { Moment, Project } from '../model/records';
 import type { BeatGrid } from '../time/grid';

@@ -1,7 +1,7 @@
 import { flood } from '../picture/flood';
 import type { Finding, Severity } from '../finding/finding';
 import { allowed as joins } from '../footage/take-findings';
-import type { Point, Size } from '../picture/image';
+import type { Point, Size } from '../geometry/size';
 import { cells } from './sampled';
 import { crossingOf, type Reading } from './reading';
 

@@ -1,8 +1,9 @@
 import { median } from '../statistics';
 import type { Finding } from '../finding/finding';
-import { cornerMove, scalePlacement } from '../footage/placement';
-import { prepareReference, registerFrame, type Placement, type Reference } from '../footage/register';
-import type { RgbaImage, Size } from '../picture/image';
+import { cornerMove, scalePlacement, type Placement } from '../geometry/placement';
+import { prepareReference, registerFrame, type Reference } from '../footage/register';
+import type { RgbaImage } from '../picture/image';
+import type { Size } from '../geometry/size';
 import { sample } from './sampled';
 import { watchAllowed } from './alarms';
 

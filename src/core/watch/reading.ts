@@ -1,9 +1,10 @@
 import { median } from '../statistics';
 import { refuse } from '../error';
-import { cornerMove, scalePlacement } from '../footage/placement';
-import { prepareReference, registerFrame, type Placement, type Reference } from '../footage/register';
+import { cornerMove, scalePlacement, type Placement } from '../geometry/placement';
+import { prepareReference, registerFrame, type Reference } from '../footage/register';
 import { ciede2000, labOf, toLinear } from '../picture/colour';
-import type { Point, RgbaImage, Size } from '../picture/image';
+import type { Point, Size } from '../geometry/size';
+import type { RgbaImage } from '../picture/image';
 import { cells, sample, type Sampled } from './sampled';
 
 /** A plate, prepared once for many checks. */

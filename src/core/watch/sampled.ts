@@ -1,5 +1,6 @@
 import { refuse } from '../error';
-import type { RgbaImage, Size } from '../picture/image';
+import type { RgbaImage } from '../picture/image';
+import type { Size } from '../geometry/size';
 
 /** Cells that a picture is judged in. */
 export const cells: Size = { width: 64, height: 36 };

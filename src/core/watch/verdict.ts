@@ -1,5 +1,5 @@
 import type { Finding } from '../finding/finding';
-import type { Size } from '../picture/image';
+import type { Size } from '../geometry/size';
 import { LiveWatch, type WatchFrame } from './alarms';
 import type { Reading } from './reading';
 

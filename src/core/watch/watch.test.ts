@@ -3,7 +3,7 @@ import { disturb, faultKinds, undisturbed, type PracticeFault } from '../practic
 import { PracticeSet } from '../practice/practice-set';
 import type { RgbaImage } from '../picture/image';
 import { seeded } from '../random';
-import { inPlace } from '../footage/placement';
+import { inPlace } from '../geometry/placement';
 import { LiveWatch, type WatchFrame } from './alarms';
 import { MovingPass } from './moving-pass';
 import { crossingOf, readPicture, watchReference, type WatchReference } from './reading';

@@ -4,7 +4,7 @@ import type { Moment } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
 import { builtTitles, usualKind } from '@/core/recipes/built';
 import { calledOf, filmOf } from '@/core/recipes/films';
-import type { Point } from '@/core/picture/image';
+import type { Point } from '@/core/geometry/size';
 import { sourceTime } from '@/core/picture/layers';
 import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
 import { frameShownAt, timeOfFrame } from '@/core/time/rate';

@@ -1,5 +1,5 @@
 'use client';
-import type { Point } from '@/core/picture/image';
+import type { Point } from '@/core/geometry/size';
 import type { Frame } from '@/ui/stage/stage';
 
 /** The thread from a beat on the ribbon above down to what lands on it. `to` in shares of the picture. */

@@ -4,7 +4,7 @@ import { pairSide, scorePair, type PairScore } from '@/core/footage/take-finding
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
 import { recipeOf, usualRecipe } from '@/core/recipes/built';
-import { cornerMove } from '@/core/footage/placement';
+import { cornerMove } from '@/core/geometry/placement';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
 import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';

@@ -1,4 +1,4 @@
-import { inPlace } from '@/core/footage/placement';
+import { inPlace } from '@/core/geometry/placement';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Take } from '@/core/model/records';
 import { regularGrid } from '@/core/time/grid';

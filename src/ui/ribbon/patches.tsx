@@ -1,6 +1,5 @@
 'use client';
-import { memo } from 'react';
-import type { KeyboardEvent, PointerEvent } from 'react';
+import { memo, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Moment } from '@/core/model/records';
 import type { Severity } from '@/core/finding/finding';
 import { beatLabel, type BeatGrid } from '@/core/time/grid';

@@ -1,6 +1,6 @@
 'use client';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import type { Point } from '@/core/picture/image';
+import type { Point } from '@/core/geometry/size';
 import { useAhead } from '../ahead';
 import { useGesture } from '../gesture';
 import type { Frame } from './stage';

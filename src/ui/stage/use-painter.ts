@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import type { CoreError } from '@/core/error';
-import { fitWithin, type Size } from '@/core/picture/image';
+import { fitWithin, type Size } from '@/core/geometry/size';
 import type { Layer } from '@/core/picture/layers';
 import type { Store } from '@/store/db';
 import type { Snapshot } from '@/store/snapshot';

@@ -2,13 +2,12 @@ import { steadyTracks } from '../../footage/steady';
 import { gentle } from '../../motion/easing';
 import { still, type Track } from '../../motion/keyframes';
 import { fitFrame, type Layer } from '../../picture/layers';
-import type { Point } from '../../picture/image';
-import type { CloneMoment } from './material';
+import type { Point } from '../../geometry/size';
+import { type CloneMoment, cloneMaterial, otherSide, seamWork, straightSeam, type Side } from './material';
 import { frameOfBeat } from '../../time/grid';
 import type { Anchor, Ruler } from '../recipe';
 import { fillOf } from '../../model/slots';
 import type { ChosenTake, Material } from '../material';
-import { cloneMaterial, otherSide, seamWork, straightSeam, type Side } from './material';
 
 const titles = { start: 'Begins on', lands: 'The copy appears on', end: 'Ends on' };
 

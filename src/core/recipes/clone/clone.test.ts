@@ -1,19 +1,18 @@
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
-import { inPlace } from '../../footage/placement';
+import { inPlace } from '../../geometry/placement';
 import { calmTrack, pictureAt } from '../../footage/steady';
 import { keyframeCsv } from '../../formats/keyframe-sheet';
 import { writeOtio } from '../../formats/otio';
 import type { TakeMeasure } from '../../model/measures';
 import type { Project, Take } from '../../model/records';
-import type { CloneMoment } from './material';
+import type { CloneMoment, CloneMaterial } from './material';
 import { describeFrame } from '../../picture/layers';
 import { regularGrid } from '../../time/grid';
 import { formatTimecode } from '../../time/timecode';
 import { clone } from '.';
 import { cloneFrames, outside } from './build';
 import type { ChosenTake, Material } from '../material';
-import type { CloneMaterial } from './material';
 
 const base = { project: 'p', created: 0, changed: 0, alive: true };
 const rate = { num: 24000, den: 1001 };

@@ -1,13 +1,12 @@
 import { allowed } from '../../footage/take-findings';
 import type { Finding } from '../../finding/finding';
-import type { CloneMoment } from './material';
+import { type CloneMoment, cloneMaterial, sides } from './material';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { timeOfBeat } from '../../time/grid';
 import type { Ruler } from '../recipe';
 import { cloneFrames } from './build';
 import { fillOf, plateSlot } from '../../model/slots';
 import type { Material } from '../material';
-import { cloneMaterial, sides } from './material';
 
 /** What is wrong with a clone as it stands, how much, and what to do. */
 export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material): Finding[] {

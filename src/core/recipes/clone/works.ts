@@ -1,11 +1,10 @@
 import type { SeamSide } from '../../footage/seam-task';
-import type { CloneMoment } from './material';
+import { type CloneMoment, cloneMaterial, seamWork, sides, type Side } from './material';
 import { fillOf } from '../../model/slots';
 import { frameOfTime } from '../../time/rate';
 import type { ChosenTake, Material, Work } from '../material';
 import type { Ruler } from '../recipe';
 import { buildClone, cloneAnchors, cloneFrames } from './build';
-import { cloneMaterial, seamWork, sides, type Side } from './material';
 
 /** A take with light and movement put right, whatever the person set. */
 const corrected = (chosen: ChosenTake | null): ChosenTake | null =>

@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Finding } from '@/core/finding/finding';
-import { fitWithin } from '@/core/picture/image';
+import { fitWithin } from '@/core/geometry/size';
 import type { SeamMeasure } from '@/core/model/measures';
 import type { Moment } from '@/core/model/records';
 import { recipeOf } from '@/core/recipes/built';

@@ -1,7 +1,8 @@
 'use client';
 import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import type { Finding } from '@/core/finding/finding';
-import type { RgbaImage, Size } from '@/core/picture/image';
+import type { RgbaImage } from '@/core/picture/image';
+import type { Size } from '@/core/geometry/size';
 import type { WatchFrame } from '@/core/watch/alarms';
 import { useSteady } from '@/ui/use-steady';
 import type { OpenCamera, TakenPicture } from '@/media/camera';

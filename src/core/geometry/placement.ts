@@ -1,5 +1,12 @@
-import type { Size } from '../picture/image';
-import type { Placement } from './register';
+import type { Affine } from './affine';
+import type { Size } from './size';
+
+/**
+ * How a picture lies against a reference, in pixels and degrees (clockwise positive) about the middle of the picture:
+ * frame point = middle + scale · R(rotation) · (reference point − middle) + (dx, dy). `agreement` is the share (0..1)
+ * of the picture that fits.
+ */
+export type Placement = { dx: number; dy: number; rotation: number; scale: number; agreement: number };
 
 /** Nothing moved. */
 export const inPlace: Placement = { dx: 0, dy: 0, rotation: 0, scale: 1, agreement: 1 };
@@ -41,9 +48,6 @@ export function cornerMove(placement: Placement, size: Size): number {
   );
 }
 
-/** An affine map: x' = a x + c y + e, y' = b x + d y + f. */
-export type Affine = [number, number, number, number, number, number];
-
 /** Reference point → frame point, in pixels from the corner of a picture of `size`. */
 export function placementMatrix(placement: Placement, size: Size): Affine {
   const angle = (placement.rotation * Math.PI) / 180;
@@ -58,17 +62,4 @@ export function placementMatrix(placement: Placement, size: Size): Affine {
     cx - cos * cx + sin * cy + placement.dx,
     cy - sin * cx - cos * cy + placement.dy,
   ];
-}
-
-/** First `inner`, then `outer`. */
-export function multiplyAffine(outer: Affine, inner: Affine): Affine {
-  const [a, b, c, d, e, f] = outer;
-  const [g, h, i, j, k, l] = inner;
-  return [a * g + c * h, b * g + d * h, a * i + c * j, b * i + d * j, a * k + c * l + e, b * k + d * l + f];
-}
-
-/** The map back. A picture is never squeezed to nothing, so it always exists. */
-export function invertAffine([a, b, c, d, e, f]: Affine): Affine {
-  const det = a * d - b * c;
-  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
 }

@@ -1,0 +1,12 @@
+/** A point in pixels or in shares of the frame, as its user says; y goes down. */
+export type Point = [number, number];
+
+/** Width and height in pixels. */
+export type Size = { width: number; height: number };
+
+/** Longest side at most `limit` pixels, same shape, even numbers. */
+export function fitWithin(size: Size, limit: number): Size {
+  const factor = Math.min(1, limit / Math.max(size.width, size.height));
+  const even = (value: number) => Math.max(2, Math.round((value * factor) / 2) * 2);
+  return { width: even(size.width), height: even(size.height) };
+}
