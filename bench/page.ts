@@ -1,7 +1,7 @@
 import { BufferTarget, Mp4OutputFormat, Output, VideoSampleSink, VideoSampleSource } from 'mediabunny';
 import { straightSeam } from '@/core/recipes/clone/material';
-import { still } from '@/core/motion/keyframes';
-import { fitFrame, type Layer } from '@/core/picture/layers';
+import type { Point } from '@/core/geometry/size';
+import { groupOf, nodeOf, outlineMatte, running, type Matte } from '@/core/picture/node';
 import { resizeYuv } from '@/core/picture/planes';
 import { measureTake } from '@/media/measure-take';
 import { openInput } from '@/media/open';
@@ -50,31 +50,27 @@ async function decodeTwoEncodeOne(one: Blob, two: Blob): Promise<void> {
 }
 
 async function renderClone(one: Blob, two: Blob, frames: number): Promise<void> {
-  const layer = (id: string, media: string): Layer => ({
-    id,
-    name: id,
-    from: 0,
-    until: frames,
-    source: { media, size, at: 0, rate, hold: false },
-    fit: fitFrame(size, size),
-    steady: null,
-    grade: null,
-    mask: null,
-    opacity: still(1),
-    blend: 'normal',
-  });
-  const points = straightSeam.map(([x, y]): [number, number] => [x * size.width, y * size.height]);
-  const layers = [
-    layer('left', 'one'),
-    { ...layer('right', 'two'), mask: { outline: [{ frame: 0, points }], feather: 12 } },
-  ];
+  const take = (media: string, mattes: Matte[] = []) =>
+    nodeOf({
+      id: media,
+      name: media,
+      from: 0,
+      until: frames,
+      content: { is: 'media', media, size, time: running(0, 0, frames, rate) },
+      mattes,
+    });
+  const ring = straightSeam.map(([x, y]): Point => [x * size.width, y * size.height]);
+  const tree = groupOf('shot', size, { from: 0, until: frames }, [
+    take('one'),
+    take('two', [outlineMatte('parent', [{ frame: 0, rings: [ring] }], 12)]),
+  ]);
   const times = Float64Array.from({ length: frames }, (_, index) => (index * rate.den) / rate.num);
   const sources = [
     { media: 'one', blob: one, times },
     { media: 'two', blob: two, times },
   ];
   const task = {
-    layers,
+    tree,
     start: 0,
     end: frames,
     delivery: size,

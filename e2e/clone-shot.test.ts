@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import { describe, expect } from 'vitest';
 import { pictureAt } from '@/core/footage/steady';
 import type { AnyRecord } from '@/core/model/records';
-import { describeFrame, type Layer } from '@/core/picture/layers';
-import { paintFrame, psnr } from '@/core/picture/paint';
+import { psnr } from '@/core/picture/psnr';
+import { paintFrame } from '@/core/picture/reference/paint';
 import { yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { frameOfTime } from '@/core/time/rate';
 import type { Measure } from '@/store/db';
@@ -126,18 +126,15 @@ describe('the whole job, on the encoded files of the demo', () => {
       ]),
     );
     const rendered = decode(file('shot.mov'), 1280, 720);
-    const painted = (layers: Layer[], frame: number) => {
-      const items = describeFrame(layers, frame);
-      const pictures = items.map((item) => {
-        const source = sources.get(item.media);
-        if (!source) throw new Error('A source is missing.');
-        return yuvToRgba(source.pictures[pictureAt(source.times, item.time)]);
-      });
-      return paintFrame(items, pictures, size);
+    const pictureOf = (media: string, seconds: number) => {
+      const source = sources.get(media);
+      return source ? yuvToRgba(source.pictures[pictureAt(source.times, seconds)]) : null;
     };
     for (const frame of [shot.start + 3, shot.lands, shot.lands + 40, shot.end - 1]) {
       const given = yuvToRgba(rendered[frame - shot.start]);
-      expect(psnr(given, painted(shot.layers, frame)), `frame ${frame}`).toBeGreaterThan(35);
+      expect(psnr(given, paintFrame(shot.tree, frame, size, pictureOf)), `frame ${frame}`).toBeGreaterThan(
+        35,
+      );
     }
     // The beat rounds to one frame: before it the copy is away, on it the copy is there.
     expect(Math.abs(shot.lands - frameOfTime(rate, truth[36]))).toBeLessThanOrEqual(1);

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { describe, expect } from 'vitest';
-import { psnr } from '@/core/picture/paint';
+import { psnr } from '@/core/picture/psnr';
 import { resizeYuv, yuvToRgba, type YuvKind } from '@/core/picture/planes';
 import { ruled } from './support/film-set';
 import { decode, demo, ffmpeg } from './support/ffmpeg';

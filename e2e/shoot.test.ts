@@ -302,6 +302,8 @@ describe('the screens of the set', () => {
     const { page } = set;
     await set.choose('/left');
     await set.camera();
+    // Long enough for a busy machine to see the few pictures that a pass is judged by.
+    await set.bench.type('Seconds of the move', '12');
     await set.bench.press('First pass');
     await page.locator('[data-finding="pass.first"]').waitFor();
     await set.bench.press('Pass 2');

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { describe, expect } from 'vitest';
-import { psnr } from '@/core/picture/paint';
+import { psnr } from '@/core/picture/psnr';
 import { yuvToRgba } from '@/core/picture/planes';
 import { createMoment, setMoment } from '@/store/commands/moments';
 import { addSetup } from '@/store/commands/plan';

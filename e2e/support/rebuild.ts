@@ -1,8 +1,8 @@
-import type { Layer } from '@/core/picture/layers';
+import { filesIn } from '@/core/picture/node';
 import { timeOfBeat } from '@/core/time/grid';
 import type { AnyRecord } from '@/core/model/records';
 import type { Measure, Media } from '@/store/db';
-import { framesOf, layersOf } from '@/store/material';
+import { framesOf, pictureOf } from '@/store/material';
 import { arrange } from '@/store/arrange';
 import { rulerOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 
@@ -29,14 +29,14 @@ export function rebuild(raw: {
   }
   const [moment] = snapshot.built;
   const ruler = rulerOf(snapshot);
-  const built = layersOf(snapshot, moment);
+  const built = pictureOf(snapshot, moment);
   const frames = framesOf(snapshot, moment);
   if (!ruler || !built || !frames) throw new Error('There is nothing to build.');
-  const used = new Set(built.layers.map((layer: Layer) => layer.source.media));
+  const used = new Set(filesIn(built.tree));
   return {
     ...frames,
     beatTime: timeOfBeat(ruler.grid, moment.lands),
-    layers: built.layers,
+    tree: built.tree,
     media: snapshot.takes
       .filter((take) => used.has(take.media))
       .map((take) => ({

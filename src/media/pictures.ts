@@ -2,6 +2,7 @@ import { VideoSampleSink, type Input, type VideoSample } from 'mediabunny';
 import { refuse } from '@/core/error';
 import { pictureAt } from '@/core/footage/steady';
 import { half, turnYuv, type YuvImage, type YuvKind } from '@/core/picture/planes';
+import { Cursors, type Placed } from './cursors';
 import { openInput } from './open';
 
 export type Picture = { picture: YuvImage; time: number; duration: number };
@@ -65,43 +66,38 @@ export async function* readPictures(input: Input, start = 0): AsyncGenerator<Pic
 /** Pictures of a file by time, decoded onwards where possible and kept for stepping to and fro. */
 export class PictureReader {
   private readonly input: Input;
-  private readonly kept = new Map<number, YuvImage>();
-  private going: AsyncGenerator<Picture> | null = null;
-  private next = 0;
+  private readonly cursors: Cursors<YuvImage>;
 
-  /** @param times seconds at which each picture begins to show, as measured */
+  /**
+   * @param times seconds at which each picture begins to show, as measured
+   * @param keep pictures that stay at hand
+   */
   constructor(
     blob: Blob,
     private readonly times: Float64Array,
-    private readonly keep = 4,
+    keep = 6,
   ) {
-    this.input = openInput(blob);
+    const input = openInput(blob);
+    const tick = times.length > 1 ? times[1] - times[0] : 0.04;
+    async function* open(index: number): AsyncGenerator<Placed<YuvImage>> {
+      for await (const { picture, time } of readPictures(input, times[index] + tick / 4))
+        yield { index: pictureAt(times, time), picture };
+    }
+    this.input = input;
+    this.cursors = new Cursors(open, keep);
   }
 
-  /** The picture that shows at a time in seconds. */
+  /**
+   * The picture that shows at a time in seconds.
+   * @throws CoreError `media.truncated` where the file ends before it
+   */
   async at(seconds: number): Promise<YuvImage> {
-    const wanted = pictureAt(this.times, seconds);
-    const kept = this.kept.get(wanted);
-    if (kept) return kept;
-    const tick = this.times.length > 1 ? this.times[1] - this.times[0] : 0.04;
-    if (!this.going || wanted < this.next || wanted > this.next + 60) {
-      await this.going?.return(undefined);
-      this.going = readPictures(this.input, this.times[wanted] + tick / 4);
-      this.next = wanted;
-    }
-    for (;;) {
-      const { value, done } = await this.going.next();
-      if (done) refuse('media.truncated', 'The file has fewer pictures than it had. Bring it in again.');
-      const index = pictureAt(this.times, value.time);
-      this.next = index + 1;
-      if (this.kept.size >= this.keep) this.kept.delete(this.kept.keys().next().value as number);
-      this.kept.set(index, value.picture);
-      if (index >= wanted) return value.picture;
-    }
+    const found = await this.cursors.at(pictureAt(this.times, seconds));
+    return found ?? refuse('media.truncated', 'The file has fewer pictures than it had. Bring it in again.');
   }
 
   async close(): Promise<void> {
-    await this.going?.return(undefined);
+    await this.cursors.close();
     this.input.dispose();
   }
 }

@@ -1,15 +1,15 @@
 import { StreamTarget } from 'mediabunny';
 import { readPcm } from '@/core/formats/wav';
-import { PlanarPainter } from '@/core/picture/compose';
-import { describeFrame, type Layer } from '@/core/picture/layers';
+import type { Node } from '@/core/picture/node';
 import type { Size } from '@/core/geometry/size';
 import { timeOfFrame, type Rate } from '@/core/time/rate';
 import { Footage, type Source } from './footage';
+import { ShotPainter } from './shot-painter';
 import { mimeOf, MovieWriter, type Container } from './writer';
 import type { Progress } from './measure-take';
 
 export type RenderTask = {
-  layers: Layer[];
+  tree: Node;
   /** frames of the film, end excluded */
   start: number;
   end: number;
@@ -73,12 +73,11 @@ export async function renderShot(task: RenderTask, onProgress: Progress): Promis
     sound: sound && { sampleRate: sound.sampleRate, channels: sound.channels },
     target: place?.target,
   });
-  const painter = new PlanarPainter(task.delivery);
+  const painter = new ShotPainter(footage, task.delivery);
   let heard = 0;
   try {
     for (let frame = 0; frame < frames; frame++) {
-      const { items, pictures } = await footage.picturesFor(describeFrame(task.layers, task.start + frame));
-      await writer.addFrame(painter.paint(items, pictures), frame);
+      await writer.addFrame(await painter.paint(task.tree, task.start + frame), frame);
       // Sound goes along in step, so that neither waits long for the other in the file.
       const until = sound
         ? Math.min(sound.count, Math.round(timeOfFrame(task.rate, frame + 1) * sound.sampleRate))

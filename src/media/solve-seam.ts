@@ -10,14 +10,14 @@ import {
 } from '@/core/footage/seam';
 import type { SeamSide, SeamTask } from '@/core/footage/seam-task';
 import type { SeamMeasure } from '@/core/model/measures';
-import { PlanarPainter } from '@/core/picture/compose';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
 import { type RgbaImage } from '@/core/picture/image';
-import { describeFrame, type Layer } from '@/core/picture/layers';
+import { bare, type Node } from '@/core/picture/node';
 import { rasterMask } from '@/core/picture/mask';
 import { yuvToRgba } from '@/core/picture/planes';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
+import { ShotPainter } from './shot-painter';
 
 /** One of each side, in the order of the task. */
 type Both<Value> = [Value, Value];
@@ -35,13 +35,9 @@ export async function solveMomentSeam(
 ): Promise<SeamMeasure> {
   const size = fitWithin(task.delivery, 480);
   const footage = new Footage(sources);
-  const painter = new PlanarPainter(task.delivery, size);
-  const paint = async (layer: Layer, frame: number): Promise<RgbaImage> => {
-    const { items, pictures } = await footage.picturesFor(
-      describeFrame([{ ...layer, mask: null, opacity: [{ frame: 0, value: 1, ease: 'hold' }] }], frame),
-    );
-    return yuvToRgba(painter.paint(items, pictures));
-  };
+  const painter = new ShotPainter(footage, task.delivery, size);
+  const paint = async (node: Node, frame: number): Promise<RgbaImage> =>
+    yuvToRgba(await painter.paint(bare(node), frame));
   try {
     const step = Math.max(1, Math.ceil((task.until - task.from) / mostFrames));
     const frames: number[] = [];
@@ -52,12 +48,12 @@ export async function solveMomentSeam(
     const pairs: [RgbaImage, RgbaImage][] = [];
     for (const [index, frame] of frames.entries()) {
       const pair: [RgbaImage, RgbaImage] = [
-        await paint(task.sides[0].layer, frame),
-        await paint(task.sides[1].layer, frame),
+        await paint(task.sides[0].node, frame),
+        await paint(task.sides[1].node, frame),
       ];
       addDisagreement(seen, ...pair);
       for (const [index, side] of plate ? task.sides.entries() : []) {
-        const corrected = side.corrected === side.layer ? pair[index] : await paint(side.corrected, frame);
+        const corrected = side.corrected === side.node ? pair[index] : await paint(side.corrected, frame);
         if (plate) presence[index].frames.push(presenceOf(plate, corrected, cells));
       }
       if (index % Math.ceil(frames.length / 24) === 0) pairs.push(pair);
@@ -73,7 +69,7 @@ export async function solveMomentSeam(
       task.outline ?? outlineOf(size, solve(), 1.2).map(([x, y]): Point => [x / size.width, y / size.height]);
     // What is judged is what will be painted: the inside of the outline.
     const points = outline.map(([x, y]): Point => [x * size.width, y * size.height]);
-    const labels = rasterMask(points, 0, size).data.map((value) => (value > 127 ? 1 : 0));
+    const labels = rasterMask([points], 0, size).data.map((value) => (value > 127 ? 1 : 0));
     const every = Math.ceil(frames.length / 24);
     onProgress(1);
     return {

@@ -2,7 +2,7 @@ import type { SeamTask } from '@/core/footage/seam-task';
 import type { SeamMeasure } from '@/core/model/measures';
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
-import type { Layer } from '@/core/picture/layers';
+import type { Node } from '@/core/picture/node';
 import { recipeOf } from '@/core/recipes/built';
 import type { ChosenTake, Material } from '@/core/recipes/material';
 import type { Anchor, Recipe, Ruler } from '@/core/recipes/recipe';
@@ -83,12 +83,12 @@ export function materialOf(
   };
 }
 
-/** The layers of a moment as it stands; null where it cannot be built. */
-export function layersOf(snapshot: Snapshot, moment: Moment): { layers: Layer[]; material: Material } | null {
+/** The picture of a moment as it stands; null where it cannot be built. */
+export function pictureOf(snapshot: Snapshot, moment: Moment): { tree: Node; material: Material } | null {
   const able = buildable(snapshot, moment);
   if (!able) return null;
   const { material } = materialOf(snapshot, moment);
-  return { layers: able.recipe.build(moment, able.ruler, material), material };
+  return { tree: able.recipe.build(moment, able.ruler, material), material };
 }
 
 /** The first frame of a moment, that on which it lands, and the one after its last; null where it cannot be built. */

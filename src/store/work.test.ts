@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { sayFinding } from '@/core/finding/say';
+import { mediaIn } from '@/core/picture/node';
 import { inPlace } from '@/core/geometry/placement';
 import { change, undo } from './change';
 import { applyFix } from './commands/fix';
@@ -10,7 +11,7 @@ import { newRecord } from './commands/projects';
 import { setTake } from './commands/takes';
 import type { Store } from './db';
 import { findingsOf } from './findings';
-import { layersOf, materialOf, worksOf } from './material';
+import { materialOf, pictureOf, worksOf } from './material';
 import { needsOf } from './needs';
 import { planOf, sectionEnergies } from './plan';
 import { takeKey } from './snapshot';
@@ -119,9 +120,11 @@ describe('work follows from what is stored', () => {
     });
     expect(found?.sides[0].tap).toMatchObject({ at: [0.2, 0.5] });
     expect(found?.sides[1].tap).toBeNull();
-    expect(found?.sides[0].corrected).not.toEqual(found?.sides[0].layer);
-    const built = layersOf(await film.read(), (await film.read()).built[0]);
-    expect(built?.layers.map(({ id }) => id)).toEqual(expect.arrayContaining(['plate', 'left', 'right']));
+    expect(found?.sides[0].corrected).not.toEqual(found?.sides[0].node);
+    const built = pictureOf(await film.read(), (await film.read()).built[0]);
+    expect(built && mediaIn(built.tree).map(({ id }) => id)).toEqual(
+      expect.arrayContaining(['plate', 'left', 'right']),
+    );
   });
 });
 

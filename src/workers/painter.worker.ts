@@ -1,13 +1,13 @@
 import { expose, transfer } from 'comlink';
-import { PlanarPainter } from '@/core/picture/compose';
 import type { Size } from '@/core/geometry/size';
-import { describeFrame, type Layer } from '@/core/picture/layers';
+import type { Node } from '@/core/picture/node';
 import { yuvToRgba } from '@/core/picture/planes';
 import { Footage, type Source } from '@/media/footage';
+import { ShotPainter } from '@/media/shot-painter';
 import { plainErrors } from './plain-errors';
 
 let footage: Footage | null = null;
-let painter: PlanarPainter | null = null;
+let painter: ShotPainter | null = null;
 let shown = '';
 
 /** Takes the proxies that the next pictures come from; the same ones again cost nothing. */
@@ -16,26 +16,24 @@ async function useSources(sources: Source[], delivery: Size, stage: Size): Promi
   if (key === shown) return;
   await footage?.close();
   footage = new Footage(sources, 90);
-  painter = new PlanarPainter(delivery, stage);
+  painter = new ShotPainter(footage, delivery, stage);
   shown = key;
 }
 
-async function rgbaOf(layers: Layer[], frame: number): Promise<ImageData> {
-  if (!footage || !painter)
-    throw { code: 'painter', message: 'The stage has no pictures yet. Choose takes first.' };
-  const { items, pictures } = await footage.picturesFor(describeFrame(layers, frame));
-  const { data, width, height } = yuvToRgba(painter.paint(items, pictures));
+async function rgbaOf(tree: Node, frame: number): Promise<ImageData> {
+  if (!painter) throw { code: 'painter', message: 'The stage has no pictures yet. Choose takes first.' };
+  const { data, width, height } = yuvToRgba(await painter.paint(tree, frame));
   return new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height);
 }
 
 /** One frame of the shot as it will be, from proxies. */
-async function paint(layers: Layer[], frame: number): Promise<ImageBitmap> {
-  const bitmap = await createImageBitmap(await rgbaOf(layers, frame));
+async function paint(tree: Node, frame: number): Promise<ImageBitmap> {
+  const bitmap = await createImageBitmap(await rgbaOf(tree, frame));
   return transfer(bitmap, [bitmap]);
 }
 
-/** How much two sets of layers differ in one frame: grey is equal, four times enlarged. */
-async function paintDifference(one: Layer[], two: Layer[], frame: number): Promise<ImageBitmap> {
+/** How much two pictures differ in one frame: grey is equal, four times enlarged. */
+async function paintDifference(one: Node, two: Node, frame: number): Promise<ImageBitmap> {
   const a = await rgbaOf(one, frame);
   const b = await rgbaOf(two, frame);
   for (let at = 0; at < a.data.length; at++)

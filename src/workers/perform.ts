@@ -1,11 +1,12 @@
 import { refuse } from '@/core/error';
 import { mediaOfTask } from '@/core/footage/seam-task';
+import { filesIn } from '@/core/picture/node';
 import { suggestSlot } from '@/core/recipes/built';
 import type { Motion } from '@/core/recipes/slots';
 import { change } from '@/store/change';
 import { layFirstBeats, layFirstSections, layFoundRest, lockedPassages } from '@/store/commands/song';
 import type { MeasureValue, Store } from '@/store/db';
-import { framesOf, layersOf } from '@/store/material';
+import { framesOf, pictureOf } from '@/store/material';
 import type { Need } from '@/store/needs';
 import { songKey, takeKey, type Snapshot } from '@/store/snapshot';
 import { openMedia, openRender, type Client } from './clients';
@@ -130,7 +131,7 @@ async function renderMoment(
   { store, snapshot, need, progress }: Job<NeedOf<'render'>>,
   api: Client<RenderApi>['api'],
 ): Promise<void> {
-  const built = layersOf(snapshot, need.moment);
+  const built = pictureOf(snapshot, need.moment);
   const render = snapshot.renders.find((one) => one.id === need.render);
   const frames = framesOf(snapshot, need.moment);
   const { project, song } = snapshot;
@@ -138,17 +139,16 @@ async function renderMoment(
     return refuse('render', 'There is nothing to render yet. Choose takes first.');
   const heard = song.media && snapshot.measures.has(songKey(song.media));
   const wav = heard && song.media ? await store.proxies.get(song.media) : null;
-  const media = built.layers.map((layer) => layer.source.media);
   const blob = await api.renderShot(
     {
-      layers: built.layers,
+      tree: built.tree,
       start: frames.start,
       end: frames.end,
       delivery: { width: project.width, height: project.height },
       rate: project.rate,
       container: render.container,
       bitrate: project.megabits * 1e6,
-      sources: await sourcesOf(store, snapshot, media, 'originals'),
+      sources: await sourcesOf(store, snapshot, filesIn(built.tree), 'originals'),
       song: wav?.blob ?? null,
       file: render.name,
     },

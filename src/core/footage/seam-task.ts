@@ -1,10 +1,10 @@
 import type { Point, Size } from '../geometry/size';
-import type { Layer } from '../picture/layers';
+import type { MediaNode } from '../picture/node';
 
-/** One side of a seam: its layer as the person set it, and corrected for light and movement whatever was set. */
+/** One side of a seam: its take as the person set it, and corrected for light and movement whatever was set. */
 export type SeamSide = {
-  layer: Layer;
-  corrected: Layer;
+  node: MediaNode;
+  corrected: MediaNode;
   /** the performer to keep, at a frame of the film; point in shares of the frame */
   tap: { frame: number; at: Point } | null;
 };
@@ -13,7 +13,7 @@ export type SeamSide = {
 export type SeamTask = {
   /** who shows outside the outline, and who inside; the frame's left edge belongs to the first, its right to the second */
   sides: readonly [SeamSide, SeamSide];
-  plate: Layer | null;
+  plate: MediaNode | null;
   /** frames of the film in which both show, end excluded */
   from: number;
   until: number;
@@ -24,4 +24,4 @@ export type SeamTask = {
 
 /** The files that a task is solved from. */
 export const mediaOfTask = ({ sides, plate }: SeamTask): string[] =>
-  [...sides.map(({ layer }) => layer), ...(plate ? [plate] : [])].map(({ source }) => source.media);
+  [...sides.map(({ node }) => node), ...(plate ? [plate] : [])].map(({ content }) => content.media);

@@ -1,5 +1,6 @@
+import type { Size } from '../geometry/size';
 import { fewestKeyframes } from '../motion/keyframes';
-import type { Steadying } from '../picture/layers';
+import type { Transform } from '../picture/node';
 import { timeOfFrame, type Rate } from '../time/rate';
 import type { Placement } from '../geometry/placement';
 
@@ -50,17 +51,20 @@ export function pictureAt(times: Float64Array, seconds: number): number {
 }
 
 /**
- * Keyframes that undo a take's movement over delivery frames.
+ * What undoes a take's movement over delivery frames.
+ * @param placements each picture of the take against its reference, in pixels of `size`
+ * @param times seconds at which each picture begins to show
  * @param at seconds of the take at frame `from`
  */
-export function steadyTracks(
+export function steadying(
+  size: Size,
   placements: readonly Placement[],
   times: Float64Array,
   at: number,
   from: number,
   until: number,
   rate: Rate,
-): Steadying {
+): Transform {
   const calm = calmTrack(placements);
   const frames = Array.from({ length: Math.max(1, until - from) }, (_, index) => {
     return calm[Math.min(calm.length - 1, pictureAt(times, at + timeOfFrame(rate, index)))];
@@ -72,9 +76,12 @@ export function steadyTracks(
       tolerance,
     );
   return {
-    dx: track('dx', 0.03),
-    dy: track('dy', 0.03),
+    is: 'move',
+    size,
+    x: track('dx', 0.03),
+    y: track('dy', 0.03),
     rotation: track('rotation', 0.002),
     scale: track('scale', 2e-5),
+    undone: true,
   };
 }

@@ -1,4 +1,4 @@
-import type { Layer } from '../picture/layers';
+import { isHeld, mediaIn, secondsAt, type MediaNode, type Node } from '../picture/node';
 import { perSecond, timeOfFrame, type Rate } from '../time/rate';
 
 type OtioValue = string | number | boolean | null | OtioValue[] | { [key: string]: OtioValue };
@@ -10,7 +10,7 @@ export type TimelineInput = {
   /** frames of the film that the shot covers */
   start: number;
   end: number;
-  layers: readonly Layer[];
+  tree: Node;
   files: Record<string, { name: string; duration: number }>;
   song: { media: string } | null;
   markers: { name: string; frame: number }[];
@@ -27,9 +27,19 @@ const range = (start: number, duration: number, rate: Rate): OtioValue => ({
   duration: rational(duration, rate),
 });
 
+/** How a clip's speed differs from the file's own, over all of it. */
+function speedEffects(node: MediaNode, until: number, rate: Rate): OtioValue[] {
+  const effect = (schema: string, name: string, effect_name: string, time_scalar: number): OtioValue[] => [
+    { OTIO_SCHEMA: schema, name, effect_name, time_scalar, metadata: {} },
+  ];
+  if (isHeld(node)) return effect('FreezeFrame.1', 'Held picture', 'FreezeFrame', 0);
+  const speed = (secondsAt(node, until) - secondsAt(node, node.from)) / timeOfFrame(rate, until - node.from);
+  return Math.abs(speed - 1) < 1e-6 ? [] : effect('LinearTimeWarp.1', 'Speed', 'LinearTimeWarp', speed);
+}
+
 /**
- * The shot as an OpenTimelineIO timeline: one video track a layer from the back to the front, the song below.
- * Masks, steadying and colour, which the format cannot say, are told in each clip's metadata.
+ * The shot as an OpenTimelineIO timeline: one video track a take from the back to the front, the song below.
+ * Masks, movement and colour, which the format cannot say, are told in each clip's metadata.
  * @see OpenTimelineIO serialised schema: Timeline.1, Stack.1, Track.1, Clip.2, Gap.1, Marker.2, ExternalReference.1
  */
 export function writeOtio(input: TimelineInput): string {
@@ -59,24 +69,14 @@ export function writeOtio(input: TimelineInput): string {
     from: number,
     frames: number,
     more: OtioValue,
-    hold = false,
+    effects: OtioValue[] = [],
   ): OtioValue => ({
     OTIO_SCHEMA: 'Clip.2',
     name,
     source_range: range(from, frames, rate),
     media_references: { DEFAULT_MEDIA: reference(media) },
     active_media_reference_key: 'DEFAULT_MEDIA',
-    effects: hold
-      ? [
-          {
-            OTIO_SCHEMA: 'FreezeFrame.1',
-            name: 'Held picture',
-            effect_name: 'FreezeFrame',
-            time_scalar: 0,
-            metadata: {},
-          },
-        ]
-      : [],
+    effects,
     markers: [],
     enabled: true,
     metadata: { fickle_ribbon: more },
@@ -92,24 +92,24 @@ export function writeOtio(input: TimelineInput): string {
     enabled: true,
     metadata: {},
   });
-  const pictures = input.layers.map((layer) => {
-    const frames = layer.until - layer.from;
-    const first = Math.round(layer.source.at * perSecond(rate));
+  const pictures = mediaIn(input.tree).map((node) => {
+    const until = Math.min(node.until, end);
     const told = {
-      blend: layer.blend,
-      opacity: layer.opacity as unknown as OtioValue,
-      mask: layer.mask as unknown as OtioValue,
-      steadying: layer.steady as unknown as OtioValue,
-      colour: layer.grade as unknown as OtioValue,
+      blend: node.blend,
+      opacity: node.opacity as unknown as OtioValue,
+      masks: node.mattes as unknown as OtioValue,
+      movement: node.transforms as unknown as OtioValue,
+      colour: node.grade as unknown as OtioValue,
     };
-    const before = layer.from > start ? [gap(layer.from - start)] : [];
-    return track(layer.name, 'Video', [
+    const before = node.from > start ? [gap(node.from - start)] : [];
+    const first = Math.round(secondsAt(node, node.from) * perSecond(rate));
+    return track(node.name, 'Video', [
       ...before,
-      clip(layer.name, layer.source.media, first, frames, told, layer.source.hold),
+      clip(node.name, node.content.media, first, until - node.from, told, speedEffects(node, until, rate)),
     ]);
   });
   const sound = input.song
-    ? [track('Song', 'Audio', [clip('Song', input.song.media, start, end - start, {}, false)])]
+    ? [track('Song', 'Audio', [clip('Song', input.song.media, start, end - start, {})])]
     : [];
   const timeline: OtioValue = {
     OTIO_SCHEMA: 'Timeline.1',

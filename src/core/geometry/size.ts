@@ -4,6 +4,9 @@ export type Point = [number, number];
 /** Width and height in pixels. */
 export type Size = { width: number; height: number };
 
+/** A part of a picture in pixels: columns left to right (excluded), rows top to bottom (excluded). */
+export type Bounds = { left: number; top: number; right: number; bottom: number };
+
 /** Longest side at most `limit` pixels, same shape, even numbers. */
 export function fitWithin(size: Size, limit: number): Size {
   const factor = Math.min(1, limit / Math.max(size.width, size.height));

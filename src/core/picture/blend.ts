@@ -16,6 +16,19 @@ export const blendModes = {
 
 export type BlendMode = keyof typeof blendModes;
 
-/** One channel of `source` at coverage `alpha` over an opaque `back`; all 0..1. */
-export const blendOver = (mode: BlendMode, back: number, source: number, alpha: number): number =>
-  back + (blendModes[mode](back, source) - back) * alpha;
+/**
+ * One channel of a source over what lies behind, both multiplied by their own coverage; all 0..1.
+ * @see W3C Compositing and Blending Level 1, sections 5.1 and 9.1.4 (source over), with mixing of 10
+ */
+export function blendOver(
+  mode: BlendMode,
+  back: number,
+  backCover: number,
+  source: number,
+  cover: number,
+): number {
+  if (cover <= 0) return back;
+  if (mode === 'normal' || backCover <= 0) return source + back * (1 - cover);
+  const mixed = blendModes[mode](back / backCover, source / cover);
+  return (1 - backCover) * source + (1 - cover) * back + cover * backCover * mixed;
+}

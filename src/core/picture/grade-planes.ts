@@ -1,6 +1,6 @@
 import { cdlTables, type Cdl } from './grade';
 import { factorsOf, half, type YuvImage } from './planes';
-import type { Bounds } from './resample';
+import type { Bounds } from '../geometry/size';
 
 /** Puts a colour decision on a part of a picture in place, through its own matrix. */
 export function gradeYuv(image: YuvImage, cdl: Cdl, bounds: Bounds): void {

@@ -1,6 +1,6 @@
 import type { GrayImage } from './image';
 import { half } from './planes';
-import type { Bounds } from './resample';
+import type { Bounds } from '../geometry/size';
 
 /** A mask with, for each row, where its longest fully covered run begins and ends. */
 export type MaskPlane = { cover: Uint8Array; solid: Int32Array };

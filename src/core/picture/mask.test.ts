@@ -28,7 +28,7 @@ describe('masks', () => {
               return total + px * qy - qx * py;
             }, 0) / 2;
           for (const feather of [0, 5])
-            expect(Math.abs(sum(rasterMask(outline, feather, size).data) / 255 / area - 1)).toBeLessThan(
+            expect(Math.abs(sum(rasterMask([outline], feather, size).data) / 255 / area - 1)).toBeLessThan(
               0.03,
             );
         },
@@ -40,10 +40,12 @@ describe('masks', () => {
   it('are halved for the colour planes by means', () => {
     const half = rasterMask(
       [
-        [0, 0],
-        [31, 0],
-        [31, 48],
-        [0, 48],
+        [
+          [0, 0],
+          [31, 0],
+          [31, 48],
+          [0, 48],
+        ],
       ],
       0,
       size,

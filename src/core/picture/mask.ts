@@ -1,5 +1,6 @@
 import type { GrayImage } from './image';
-import type { Point, Size } from '../geometry/size';
+import type { Size } from '../geometry/size';
+import type { Rings } from './node';
 
 /** Mean over `width` neighbours along rows, edges repeated, so that the frame's own edge stays hard. */
 function boxRows(
@@ -31,17 +32,19 @@ function transpose(source: Float32Array, width: number, height: number): Float32
   return out;
 }
 
-/** Coverage 0..1 of a closed outline: four lines a pixel down, exact across. Even-odd rule. */
-function fill(points: readonly Point[], { width, height }: Size): Float32Array {
+/** Coverage 0..1 of rings that together are one shape: four lines a pixel down, exact across. Even-odd rule. */
+export function coverOfRings(rings: Rings, { width, height }: Size): Float32Array {
   const out = new Float32Array(width * height);
   const lines = 4;
   for (let line = 0; line < height * lines; line++) {
     const y = (line + 0.5) / lines;
     const crossings: number[] = [];
-    for (let i = 0; i < points.length; i++) {
-      const [x0, y0] = points[i];
-      const [x1, y1] = points[(i + 1) % points.length];
-      if (y0 <= y !== y1 <= y) crossings.push(x0 + ((y - y0) / (y1 - y0)) * (x1 - x0));
+    for (const points of rings) {
+      for (let i = 0; i < points.length; i++) {
+        const [x0, y0] = points[i];
+        const [x1, y1] = points[(i + 1) % points.length];
+        if (y0 <= y !== y1 <= y) crossings.push(x0 + ((y - y0) / (y1 - y0)) * (x1 - x0));
+      }
     }
     crossings.sort((a, b) => a - b);
     const base = Math.floor(line / lines) * width;
@@ -57,28 +60,29 @@ function fill(points: readonly Point[], { width, height }: Size): Float32Array {
   return out;
 }
 
-/**
- * Coverage 0..255 of an outline in pixels of `size`.
- * @param feather width of the soft edge in pixels, half of it on each side of the outline
- */
+/** Coverage with a soft edge. @param feather its width in pixels, half of it on each side; up to 0.5 stays hard */
+export function feathered(cover: Float32Array, { width, height }: Size, feather: number): Float32Array {
+  if (feather <= 0.5) return cover;
+  const reach = feather / 4;
+  const [soft, spare] = [new Float32Array(cover.length), new Float32Array(cover.length)];
+  boxRows(cover, width, height, reach, spare);
+  boxRows(spare, width, height, reach, soft);
+  const turned = transpose(soft, width, height);
+  boxRows(turned, height, width, reach, spare);
+  boxRows(spare, height, width, reach, turned);
+  return transpose(turned, height, width);
+}
+
+/** Coverage 0..255 of a shape in pixels of `size`. @param feather as in {@link feathered} */
 export function rasterMask(
-  points: readonly Point[],
+  rings: Rings,
   feather: number,
   size: Size,
+  inverted = false,
 ): GrayImage & { data: Uint8Array } {
-  const { width, height } = size;
-  let cover = fill(points, size);
-  if (feather > 0.5) {
-    const reach = feather / 4;
-    const spare = new Float32Array(cover.length);
-    boxRows(cover, width, height, reach, spare);
-    boxRows(spare, width, height, reach, cover);
-    cover = transpose(cover, width, height);
-    boxRows(cover, height, width, reach, spare);
-    boxRows(spare, height, width, reach, cover);
-    cover = transpose(cover, height, width);
-  }
-  return { width, height, data: Uint8Array.from(cover, (value) => Math.min(255, value * 255 + 0.5)) };
+  const cover = feathered(coverOfRings(rings, size), size, feather);
+  const code = (value: number) => Math.min(255, (inverted ? 1 - value : value) * 255 + 0.5);
+  return { width: size.width, height: size.height, data: Uint8Array.from(cover, code) };
 }
 
 /** Coverage at half size, for the chroma of 4:2:0 pictures. */

@@ -1,5 +1,7 @@
 import type { Affine } from '../geometry/affine';
-import type { Size } from '../geometry/size';
+import type { Bounds, Size } from '../geometry/size';
+import { foldIndex } from './edges';
+import type { Edges } from './node';
 
 /** Weights of the four neighbours at a share 0..1 between the middle two. @see Catmull & Rom 1974 */
 export function cubicWeights(t: number): [number, number, number, number] {
@@ -18,13 +20,11 @@ const table = Float32Array.from(
   (_, at) => cubicWeights((at >> 2) / fineness)[at & 3],
 );
 
-/** A part of a plane: columns left to right (excluded), rows top to bottom (excluded). */
-export type Bounds = { left: number; top: number; right: number; bottom: number };
-
 /**
  * Draws a plane through an affine map with cubic weights.
  * @param back output pixels to source pixels, measured from the corners
  * @param inside gets 0 where the source does not reach, else 255
+ * @param edges what lies beyond the source; what an empty edge is near to is its own last pixel
  */
 export function resamplePlane(
   source: Uint8Array,
@@ -34,6 +34,7 @@ export function resamplePlane(
   to: Size,
   bounds: Bounds,
   inside: Uint8Array | null,
+  edges: Edges = 'empty',
 ): void {
   const { width, height } = from;
   const [a, b, c, d, e, f] = back;
@@ -62,9 +63,9 @@ export function resamplePlane(
         }
       } else {
         for (let row = 0; row < 4; row++) {
-          const yy = Math.min(height - 1, Math.max(0, iy + row - 1)) * width;
+          const yy = foldIndex(iy + row - 1, 0, height, edges) * width;
           for (let column = 0; column < 4; column++) {
-            const xx = Math.min(width - 1, Math.max(0, ix + column - 1));
+            const xx = foldIndex(ix + column - 1, 0, width, edges);
             sum += table[wy * 4 + row] * table[wx * 4 + column] * source[yy + xx];
           }
         }

@@ -2,7 +2,7 @@ import type { FilmRecipe } from './film';
 import type { Finding } from '../finding/finding';
 import type { Words } from '../finding/say';
 import type { Point } from '../geometry/size';
-import type { Layer } from '../picture/layers';
+import type { Node } from '../picture/node';
 import type { Moment, Project } from '../model/records';
 import type { BeatGrid } from '../time/grid';
 import type { Material, Work } from './material';
@@ -20,7 +20,7 @@ export type Anchor = {
   marks?: string;
 };
 
-/** What can be looked at: the whole picture, or the layers of one slot by themselves, or against another's. */
+/** What can be looked at: the whole picture, or the node of one slot by itself, or against another's. */
 export type View = {
   id: string;
   title: string;
@@ -91,9 +91,10 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   slotAt(at: Point): string | null;
   /** what has to be solved, as far as there is something to solve it from */
   works(moment: Some, ruler: Ruler, material: Material): Work[];
-  build(moment: Some, ruler: Ruler, material: Material): Layer[];
+  /** the picture; whatever is missing is left out, and it never fails */
+  build(moment: Some, ruler: Ruler, material: Material): Node;
   examine(moment: Some, ruler: Ruler, material: Material): Finding[];
   /** its findings in words */
   words: Words;
-  explain(moment: Some, ruler: Ruler, material: Material, layers: Layer[]): Step[];
+  explain(moment: Some, ruler: Ruler, material: Material, tree: Node): Step[];
 }

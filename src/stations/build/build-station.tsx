@@ -5,12 +5,12 @@ import { fillOf, plateSlot } from '@/core/model/slots';
 import { builtTitles, usualKind } from '@/core/recipes/built';
 import { calledOf, filmOf } from '@/core/recipes/films';
 import type { Point } from '@/core/geometry/size';
-import { sourceTime } from '@/core/picture/layers';
+import { mediaIn, secondsAt } from '@/core/picture/node';
 import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
 import { frameShownAt, timeOfFrame } from '@/core/time/rate';
 import { formatTimecode } from '@/core/time/timecode';
 import { createMoment, setMoment } from '@/store/commands/moments';
-import { buildable, framesOf, layersOf, materialOf, type Buildable } from '@/store/material';
+import { buildable, framesOf, materialOf, pictureOf, type Buildable } from '@/store/material';
 import { rulerOf } from '@/store/snapshot';
 import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
@@ -115,11 +115,12 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
   const playing = usePlaying(player);
   const { start, lands, end } = framesOf(snapshot, moment) ?? { start: 0, lands: 0, end: 1 };
   const frame = Math.min(end - 1, Math.max(start, frameShownAt(rate, time)));
-  const layers = useMemo(() => layersOf(snapshot, moment)?.layers ?? [], [snapshot, moment]);
+  const tree = useMemo(() => pictureOf(snapshot, moment)?.tree ?? null, [snapshot, moment]);
+  const takes = useMemo(() => (tree ? mediaIn(tree) : []), [tree]);
   const { material, waiting } = materialOf(snapshot, moment);
   const outline = recipe.outline(moment, material);
   const landing = recipe.landing(moment, material);
-  const showing = useMemo(() => showingOf(view, layers, frame), [view, layers, frame]);
+  const showing = useMemo(() => tree && showingOf(view, tree, frame), [view, tree, frame]);
 
   useEffect(() => {
     const now = frameShownAt(rate, player.time());
@@ -161,9 +162,9 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
     const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
     const at: Point = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
     const slot = performers.find(({ key }) => key === view.alone)?.key ?? recipe.slotAt(at);
-    const layer = layers.find((one) => one.id === slot);
-    if (!layer) return;
-    const seconds = sourceTime(layer, Math.max(layer.from, frame));
+    const node = takes.find((one) => one.id === slot);
+    if (!node) return;
+    const seconds = secondsAt(node, Math.max(node.from, frame));
     const drawn = outline ? { [`settings.${outline.setting}`]: null } : {};
     const set = { [`slots.${slot}.tap`]: { time: seconds, at }, ...drawn };
     attempt(() => setMoment(store, project.id, moment.id, 'Keep this performer', set));
@@ -256,7 +257,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
         ref={stageRef}
         className="relative min-h-[240px] flex-1 overflow-hidden bg-stage max-sm:h-[240px] max-sm:flex-none"
       >
-        {space.width > 0 && layers.length > 0 && (
+        {space.width > 0 && takes.length > 0 && showing && (
           <Stage frame={picture} showing={showing} label={`${moment.name}, ${view.id}, frame ${frame}`}>
             <button
               type="button"
@@ -290,7 +291,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
             )}
           </Stage>
         )}
-        {layers.length === 0 && (
+        {(takes.length === 0 || !showing) && (
           <p className="absolute inset-0 m-auto h-fit w-fit bg-raised px-4 py-3">
             Choose a take for {performers.map(({ title }) => `the ${title}`).join(' and ')} in the sentence
             below.

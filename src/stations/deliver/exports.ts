@@ -3,17 +3,17 @@ import { writeOtio } from '@/core/formats/otio';
 import type { Moment } from '@/core/model/records';
 import type { Step } from '@/core/recipes/recipe';
 import { timeOfFrame } from '@/core/time/rate';
-import { buildable, framesOf, layersOf } from '@/store/material';
+import { buildable, framesOf, pictureOf } from '@/store/material';
 import type { Snapshot } from '@/store/snapshot';
 
 /** A moment in steps with every number; null until there are beats. */
 export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; start: number } | null {
   const able = buildable(snapshot, moment);
-  const built = layersOf(snapshot, moment);
+  const built = pictureOf(snapshot, moment);
   const frames = framesOf(snapshot, moment);
   if (!able || !built || !frames) return null;
   return {
-    steps: able.recipe.explain(moment, able.ruler, built.material, built.layers),
+    steps: able.recipe.explain(moment, able.ruler, built.material, built.tree),
     start: frames.start,
   };
 }
@@ -25,7 +25,7 @@ export function csvOf(snapshot: Snapshot, moment: Moment): string | null {
 
 export function timelineOf(snapshot: Snapshot, moment: Moment): string | null {
   const able = buildable(snapshot, moment);
-  const built = layersOf(snapshot, moment);
+  const built = pictureOf(snapshot, moment);
   const frames = framesOf(snapshot, moment);
   if (!able || !built || !frames || !snapshot.song) return null;
   const { rate } = able.ruler.project;
@@ -40,7 +40,7 @@ export function timelineOf(snapshot: Snapshot, moment: Moment): string | null {
     rate,
     start: frames.start,
     end: frames.end,
-    layers: built.layers.map((layer) => ({ ...layer, until: Math.min(layer.until, frames.end) })),
+    tree: built.tree,
     files,
     song: snapshot.song.media ? { media: snapshot.song.media } : null,
     markers: able.recipe

@@ -54,7 +54,7 @@ export function PairPicture({
     const solved = same ? materialOf(snapshot, moment).material.solved : {};
     const ruler = { grid: regularGrid(60, 0, 60), project };
     return {
-      layers: recipe.build(trial, ruler, { takes, solved }),
+      tree: recipe.build(trial, ruler, { takes, solved }),
       outline: recipe.outline(trial, { takes, solved }),
     };
   }, [snapshot, moment, recipe, down, across, first, second, project]);
@@ -62,7 +62,7 @@ export function PairPicture({
   const frame = placeFrame(size, project, 6);
   const showing = useMemo(
     () => ({
-      layers: built.layers,
+      tree: built.tree,
       against: null,
       frame: frameOfTime(project.rate, (times?.at(-1) ?? 2) / 2),
     }),

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import type { CoreError } from '@/core/error';
 import { fitWithin, type Size } from '@/core/geometry/size';
-import type { Layer } from '@/core/picture/layers';
+import { filesIn, type Node } from '@/core/picture/node';
 import type { Store } from '@/store/db';
 import type { Snapshot } from '@/store/snapshot';
 import { openPainter, type Client } from '@/workers/clients';
@@ -10,8 +10,8 @@ import type { PainterApi } from '@/workers/painter.worker';
 import { asCoreError } from '@/workers/plain-errors';
 import { sourcesOf } from '@/workers/sources';
 
-/** What the stage shows: one picture of layers, or how much two sets of layers differ. */
-export type Showing = { layers: Layer[]; against: Layer[] | null; frame: number };
+/** What the stage shows: one picture, or how much it differs from another. */
+export type Showing = { tree: Node; against: Node | null; frame: number };
 
 /** What the canvas shows, and how many pictures were drawn on it until now. */
 export type Shown = { frame: number; count: number };
@@ -43,11 +43,11 @@ export function usePainter(
     };
   }, []);
 
-  const { layers, against, frame } = showing;
+  const { tree, against, frame } = showing;
   const { width, height } = snapshot.project;
   useEffect(() => {
     const delivery: Size = { width, height };
-    const media = [...new Set([...layers, ...(against ?? [])].map((layer) => layer.source.media))];
+    const media = [...new Set([...filesIn(tree), ...(against ? filesIn(against) : [])])];
     const paint = async () => {
       const painter = client.current;
       if (!painter || media.length === 0) return;
@@ -58,8 +58,8 @@ export function usePainter(
         loaded.current = sources.length === media.length ? key : '';
       }
       const bitmap = against
-        ? await painter.api.paintDifference(layers, against, frame)
-        : await painter.api.paint(layers, frame);
+        ? await painter.api.paintDifference(tree, against, frame)
+        : await painter.api.paint(tree, frame);
       const target = canvas.current;
       if (target) {
         if (target.width !== bitmap.width) [target.width, target.height] = [bitmap.width, bitmap.height];
@@ -81,7 +81,7 @@ export function usePainter(
       busy.current = false;
     };
     void work();
-  }, [layers, against, frame, width, height, store, snapshot, canvas]);
+  }, [tree, against, frame, width, height, store, snapshot, canvas]);
 
   return { shown, problem };
 }

@@ -7,11 +7,12 @@ import { writeOtio } from '../../formats/otio';
 import type { TakeMeasure } from '../../model/measures';
 import type { Project, Take } from '../../model/records';
 import type { CloneMoment, CloneMaterial } from './material';
-import { describeFrame } from '../../picture/layers';
+import { describeFrame } from '../../picture/draw-list';
+import { mediaIn, type Node } from '../../picture/node';
 import { regularGrid } from '../../time/grid';
 import { formatTimecode } from '../../time/timecode';
 import { clone } from '.';
-import { cloneFrames, outside } from './build';
+import { cloneFrames } from './build';
 import type { ChosenTake, Material } from '../material';
 
 const base = { project: 'p', created: 0, changed: 0, alive: true };
@@ -75,6 +76,7 @@ const material = ({ seam = null, ...takes }: Partial<CloneMaterial> = {}): Mater
   solved: { seam },
 });
 const dyes = new Set(['cochineal', 'woad']);
+const shown = (tree: Node, frame: number) => describeFrame(tree, frame)?.[0] ?? [];
 const codes = (given: CloneMoment, m: Material) =>
   clone.examine(given, ruler, m).map((one) => `${one.severity} ${one.code}`);
 
@@ -82,10 +84,10 @@ describe('the clone', () => {
   const frames = cloneFrames(moment, ruler);
 
   it('puts the copy on the frame that its beat rounds to', () => {
-    const layers = clone.build(moment, ruler, material());
-    expect(describeFrame(layers, frames.lands - 1).map((item) => item.layer)).toEqual(['plate', 'left']);
-    const on = describeFrame(layers, frames.lands);
-    expect(on.map((item) => item.layer)).toEqual(['plate', 'left', 'right']);
+    const tree = clone.build(moment, ruler, material());
+    expect(shown(tree, frames.lands - 1).map((item) => item.node)).toEqual(['plate', 'left']);
+    const on = shown(tree, frames.lands);
+    expect(on.map((item) => item.node)).toEqual(['plate', 'left', 'right']);
     expect(on[2].time).toBe(1.25);
     expect(on[1].time).toBeCloseTo(0.5 + ((frames.lands - frames.start) * 1001) / 24000, 9);
     // 36 beats of 104.3 a minute after 0.36 s (arithmetic).
@@ -94,29 +96,20 @@ describe('the clone', () => {
 
   it('lets the copy be the left one, and fades it in from nothing', () => {
     const turned = { ...moment, settings: { ...moment.settings, first: 'right' as const, fade: 6 } };
-    const layers = clone.build(turned, ruler, material());
-    expect(layers.map((layer) => layer.id)).toEqual(['plate', 'right', 'left']);
-    const amount = (frame: number) =>
-      describeFrame(layers, frame).find((item) => item.layer === 'left')?.opacity ?? 0;
+    const tree = clone.build(turned, ruler, material());
+    expect(mediaIn(tree).map(({ id }) => id)).toEqual(['plate', 'right', 'left']);
+    const amount = (frame: number) => shown(tree, frame).find((item) => item.node === 'left')?.opacity ?? 0;
     expect(amount(frames.lands - 1)).toBe(0);
     expect(amount(frames.lands)).toBeGreaterThan(0);
     expect(amount(frames.lands + 2)).toBeCloseTo(0.5, 6);
     expect(amount(frames.lands + 5)).toBe(1);
-    const ring = outside(
-      [
-        [10, 0],
-        [20, 0],
-        [20, 10],
-      ],
-      20,
-      10,
-    );
-    expect(ring).toHaveLength(9);
+    // What is drawn is where the right take shows; the left one shows outside it.
+    expect(mediaIn(tree)[2].mattes[0].inverted).toBe(true);
   });
 
   it('steadies a bumped take where it was bumped', () => {
-    const layers = clone.build(moment, ruler, material({ left: chosen('left', { steady: true }, 3) }));
-    const shift = (frame: number) => describeFrame(layers, frame)[1].matrix[4];
+    const tree = clone.build(moment, ruler, material({ left: chosen('left', { steady: true }, 3) }));
+    const shift = (frame: number) => shown(tree, frame)[1].matrix[4];
     expect(shift(frames.start)).toBeCloseTo(0, 6);
     expect(shift(frames.start + 49)).toBeCloseTo(-3, 6);
   });
@@ -171,8 +164,8 @@ describe('the clone', () => {
 
 describe('numbers for any editor', () => {
   const given = material({ left: chosen('left', { steady: true }, 3) });
-  const layers = clone.build(moment, ruler, given);
-  const steps = clone.explain(moment, ruler, given, layers);
+  const tree = clone.build(moment, ruler, given);
+  const steps = clone.explain(moment, ruler, given, tree);
   const frames = cloneFrames(moment, ruler);
 
   it('writes every keyframe in frames, seconds, timecode, pixels and per cent', () => {
@@ -197,7 +190,7 @@ describe('numbers for any editor', () => {
       rate,
       start: frames.start,
       end: frames.end,
-      layers,
+      tree,
       files: Object.fromEntries(
         ['plate', 'left', 'right', 'song'].map((id) => [`media-${id}`, { name: `${id} 1.mp4`, duration: 9 }]),
       ),

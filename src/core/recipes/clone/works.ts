@@ -1,9 +1,10 @@
 import type { SeamSide } from '../../footage/seam-task';
 import { type CloneMoment, cloneMaterial, seamWork, sides, type Side } from './material';
-import { fillOf } from '../../model/slots';
+import { fillOf, plateSlot } from '../../model/slots';
 import { frameOfTime } from '../../time/rate';
 import type { ChosenTake, Material, Work } from '../material';
 import type { Ruler } from '../recipe';
+import { mediaIn, secondsAt } from '../../picture/node';
 import { buildClone, cloneAnchors, cloneFrames } from './build';
 
 /** A take with light and movement put right, whatever the person set. */
@@ -28,25 +29,23 @@ export function cloneWorks(moment: CloneMoment, ruler: Ruler, material: Material
     [settings.first, fills, settings.seam],
   ];
   const task: Work['task'] = () => {
-    const layers = buildClone(moment, ruler, material);
-    const put = buildClone(moment, ruler, {
-      ...material,
-      takes: { ...material.takes, left: corrected(left), right: corrected(right) },
-    });
+    const nodes = mediaIn(buildClone(moment, ruler, material));
+    const takes = { ...material.takes, left: corrected(left), right: corrected(right) };
+    const put = mediaIn(buildClone(moment, ruler, { ...material, takes }));
     const frames = cloneFrames(moment, ruler);
     const side = (role: Side, { take }: ChosenTake): SeamSide => {
-      const [layer, better] = [layers, put].map((all) => all.filter((one) => one.id === role)[0]);
+      const [node, better] = [nodes, put].map((all) => all.filter((one) => one.id === role)[0]);
       const { tap } = fillOf(moment, role);
-      const frame = tap && layer.from + frameOfTime(project.rate, tap.time - layer.source.at);
+      const frame = tap && node.from + frameOfTime(project.rate, tap.time - secondsAt(node, node.from));
       return {
-        layer,
-        corrected: take.steady && take.match ? layer : better,
+        node,
+        corrected: take.steady && take.match ? node : better,
         tap: tap && frame !== null ? { frame, at: tap.at } : null,
       };
     };
     return {
       sides: [side('left', left), side('right', right)],
-      plate: layers.find(({ id }) => id === 'plate') ?? null,
+      plate: nodes.find(({ id }) => id === plateSlot) ?? null,
       from: frames.lands,
       until: frames.end,
       delivery: { width: project.width, height: project.height },

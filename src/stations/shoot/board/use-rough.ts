@@ -1,5 +1,6 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { filesIn } from '@/core/picture/node';
 import type { Finding } from '@/core/finding/finding';
 import { fitWithin } from '@/core/geometry/size';
 import type { SeamMeasure } from '@/core/model/measures';
@@ -7,7 +8,7 @@ import type { Moment } from '@/core/model/records';
 import { recipeOf } from '@/core/recipes/built';
 import type { Material } from '@/core/recipes/material';
 import type { Board } from '@/core/shoot/board';
-import { buildable, materialOf, worksOf } from '@/store/material';
+import { buildable, framesOf, materialOf, worksOf } from '@/store/material';
 import { bestTakeFindings, bestTakes, roughFindings, trialOf } from '@/store/rough';
 import { takeMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
@@ -52,13 +53,12 @@ export function useRough(board: Board) {
         );
       const trial = trialOf(snapshot, board, moment);
       const able = trial && buildable(snapshot, trial);
-      const works = trial ? worksOf(snapshot, trial) : [];
-      if (!trial || !able || works.length === 0) return none('One of its shots has no take with a file yet.');
+      const frames = trial && framesOf(snapshot, trial);
+      if (!trial || !able || !frames) return none('One of its shots has no take with a file yet.');
       const { material } = materialOf(snapshot, trial);
       const build = (solved: Material['solved']) =>
         able.recipe.build(trial, able.ruler, { ...material, solved });
-      const media = build({}).map((layer) => layer.source.media);
-      const sources = await sourcesOf(store, snapshot, media, 'proxies');
+      const sources = await sourcesOf(store, snapshot, filesIn(build({})), 'proxies');
       const [solver, painter] = [openMedia(), openPainter()];
       stop.current = () => {
         solver.end();
@@ -66,15 +66,15 @@ export function useRough(board: Board) {
       };
       try {
         const solved: Record<string, SeamMeasure> = {};
-        const tasks = works.map(({ name, task }) => ({ name, task: task() }));
+        const tasks = worksOf(snapshot, trial).map(({ name, task }) => ({ name, task: task() }));
         for (const [index, { name, task }] of tasks.entries()) {
           const tell = callback((part: number) => onProgress((index + part) / tasks.length));
           solved[name] = await solver.api.solveMomentSeam(task, sources, tell);
         }
         const { width, height } = snapshot.project;
         await painter.api.useSources(sources, { width, height }, fitWithin({ width, height }, 640));
-        const [{ from, until }] = tasks.map(({ task }) => task);
-        const picture = await painter.api.paint(build(solved), Math.floor((from + until) / 2));
+        const middle = Math.floor((frames.lands + frames.end) / 2);
+        const picture = await painter.api.paint(build(solved), middle);
         return { moment, picture, findings: roughFindings(snapshot, board, trial, solved), note: '' };
       } finally {
         stop.current();

@@ -1,13 +1,13 @@
 import { invertAffine, multiplyAffine, type Affine } from '../geometry/affine';
-import { refuse } from '../error';
-import type { Size } from '../geometry/size';
+import type { Bounds, Point, Size } from '../geometry/size';
 import { convertYuv } from './convert-planes';
 import { gradeYuv } from './grade-planes';
 import { boundsOf, halved, layPlane, withRuns, type MaskPlanes } from './lay';
-import type { DrawItem } from './layers';
+import type { DrawItem, DrawList, DrawMask } from './draw-list';
 import { halveMask, rasterMask } from './mask';
+import type { Edges } from './node';
 import { blankYuv, bt709, half, resizeYuv, sameKind, type YuvImage } from './planes';
-import { resamplePlane, type Bounds } from './resample';
+import { resamplePlane } from './resample';
 
 const isIdentity = ([a, b, c, d, e, f]: Affine, size: Size) =>
   Math.abs(a - 1) * size.width < 0.02 &&
@@ -43,6 +43,8 @@ export class PlanarPainter {
   private readonly moved: YuvImage;
   private readonly inside: Uint8Array;
   private readonly insideChroma: Uint8Array;
+  /** sums of sub-frames, made when the first frame needs them */
+  private sums: { y: Uint16Array; u: Uint16Array; v: Uint16Array } | null = null;
 
   /**
    * @param delivery the size that draw lists count in
@@ -60,17 +62,40 @@ export class PlanarPainter {
 
   /**
    * Paints one frame.
-   * @param pictures the picture for each item; a smaller one than the item's size is a proxy
+   * @param lists what is painted; the mean of what they give where there are several
+   * @param pictures the picture for each item of each list; a smaller one than the item's size is a proxy
    * @returns planes that are painted over by the next call
-   * @throws CoreError `blend` where an item asks for a mode that planes cannot do
    */
-  paint(items: readonly DrawItem[], pictures: readonly YuvImage[]): YuvImage {
+  paint(lists: readonly DrawList[], pictures: readonly (readonly YuvImage[])[]): YuvImage {
+    if (lists.length === 1) return this.paintList(lists[0], pictures[0]);
+    const { output } = this;
+    this.sums ??= {
+      y: new Uint16Array(output.y.length),
+      u: new Uint16Array(output.u.length),
+      v: new Uint16Array(output.v.length),
+    };
+    for (const plane of ['y', 'u', 'v'] as const) this.sums[plane].fill(lists.length >> 1);
+    lists.forEach((list, index) => {
+      this.paintList(list, pictures[index]);
+      for (const plane of ['y', 'u', 'v'] as const) {
+        const [sum, codes] = [(this.sums as NonNullable<typeof this.sums>)[plane], output[plane]];
+        for (let at = 0; at < codes.length; at++) sum[at] += codes[at];
+      }
+    });
+    for (const plane of ['y', 'u', 'v'] as const) {
+      const [sum, codes] = [this.sums[plane], output[plane]];
+      for (let at = 0; at < codes.length; at++) codes[at] = sum[at] / lists.length;
+    }
+    return output;
+  }
+
+  private paintList(items: DrawList, pictures: readonly YuvImage[]): YuvImage {
     const out = this.output;
-    const odd = items.find(({ blend }) => blend !== 'normal');
-    if (odd) refuse('blend', `The blend mode ${odd.blend} needs the full painter.`);
     const maps = items.map((item, index) => this.mapOf(item, pictures[index]));
     const hides = (item: DrawItem, index: number) =>
-      !item.mask && item.opacity >= 1 && coversFrame(maps[index], pictures[index], this.size);
+      !item.mask &&
+      item.opacity >= 1 &&
+      (item.edges !== 'empty' || coversFrame(maps[index], pictures[index], this.size));
     const lowest = items.findLastIndex(hides);
     if (lowest < 0) {
       out.y.fill(16);
@@ -105,8 +130,8 @@ export class PlanarPainter {
     let picture = sameKind(source, bt709) ? source : convertYuv(source, this.scratchOf('converted', source));
     let reaches = true;
     if (!(isIdentity(map, size) && picture.width === size.width && picture.height === size.height)) {
-      reaches = coversFrame(map, picture, size);
-      picture = this.move(picture, map, bounds, !reaches);
+      reaches = item.edges !== 'empty' || coversFrame(map, picture, size);
+      picture = this.move(picture, map, bounds, !reaches, item.edges);
     } else if (item.grade) {
       this.moved.y.set(picture.y);
       this.moved.u.set(picture.u);
@@ -135,7 +160,7 @@ export class PlanarPainter {
    * Resamples a picture; large pictures are shrunk by means first, which is all where that fits exactly.
    * @returns working planes that hold it
    */
-  private move(picture: YuvImage, map: Affine, bounds: Bounds, markInside: boolean): YuvImage {
+  private move(picture: YuvImage, map: Affine, bounds: Bounds, markInside: boolean, edges: Edges): YuvImage {
     let [source, back] = [picture, map];
     const shrink = Math.hypot(map[0], map[1]);
     if (shrink > 1.3) {
@@ -153,27 +178,20 @@ export class PlanarPainter {
     const chromaBack: Affine = [back[0], back[1], back[2], back[3], back[4] / 2, back[5] / 2];
     const small = halved(bounds);
     const { moved } = this;
-    resamplePlane(source.y, source, back, moved.y, this.size, bounds, markInside ? this.inside : null);
-    resamplePlane(
-      source.u,
-      chromaFrom,
-      chromaBack,
-      moved.u,
-      chromaTo,
-      small,
-      markInside ? this.insideChroma : null,
-    );
-    resamplePlane(source.v, chromaFrom, chromaBack, moved.v, chromaTo, small, null);
+    const [inside, insideChroma] = markInside ? [this.inside, this.insideChroma] : [null, null];
+    resamplePlane(source.y, source, back, moved.y, this.size, bounds, inside, edges);
+    resamplePlane(source.u, chromaFrom, chromaBack, moved.u, chromaTo, small, insideChroma, edges);
+    resamplePlane(source.v, chromaFrom, chromaBack, moved.v, chromaTo, small, null, edges);
     return moved;
   }
 
-  private maskOf(mask: NonNullable<DrawItem['mask']>): MaskPlanes {
+  private maskOf(mask: DrawMask): MaskPlanes {
     const key = JSON.stringify(mask);
     const kept = this.masks.get(key);
     if (kept) return kept;
     const factor = this.size.width / this.delivery.width;
-    const points = mask.points.map(([x, y]): [number, number] => [x * factor, y * factor]);
-    const image = rasterMask(points, mask.feather * factor, this.size);
+    const rings = mask.rings.map((ring) => ring.map(([x, y]): Point => [x * factor, y * factor]));
+    const image = rasterMask(rings, mask.feather * factor, this.size, mask.inverted);
     const planes = {
       luma: withRuns(image.data, image.width),
       chroma: withRuns(halveMask(image), half(image.width)),

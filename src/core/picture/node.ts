@@ -1,0 +1,211 @@
+import { multiplyAffine, invertAffine, unmoved, type Affine } from '../geometry/affine';
+import { placementMatrix } from '../geometry/placement';
+import type { Bounds, Point, Size } from '../geometry/size';
+import { linear } from '../motion/easing';
+import { still, valueAt, type Track } from '../motion/keyframes';
+import { timeOfFrame, type Rate } from '../time/rate';
+import type { BlendMode } from './blend';
+import type { Cdl } from './grade';
+
+/** A file's pictures; `time` gives the seconds of the file at frames of the film. */
+export type Media = { is: 'media'; media: string; size: Size; time: Track };
+
+/** What a node shows. Colours are red, green and blue, 0..255. */
+export type Content =
+  | Media
+  /** one colour, as far as the parent reaches */
+  | { is: 'colour'; rgb: [number, number, number] }
+  /** grey grains of a size in pixels about the middle grey, others in every frame, as far as the parent reaches */
+  | { is: 'noise'; seed: number; grain: number }
+  /** a colour, as much as a raster's luma says: text, for one */
+  | { is: 'coverage'; media: string; size: Size; rgb: [number, number, number] }
+  /** nodes from the back to the front, in pixels of a picture of their own */
+  | { is: 'group'; size: Size; nodes: Node[] }
+  /** a node as it is some frames later (earlier below zero), the first copy at the back */
+  | { is: 'copies'; size: Size; node: Node; copies: { later: number; opacity: number }[] };
+
+/** A step on the way from the content's pixels to the parent's. */
+export type Transform =
+  | { is: 'map'; matrix: Affine }
+  /**
+   * Moves by `x` and `y` pixels, turns by degrees (clockwise positive) and scales about the middle of `size`;
+   * `undone` is the way back
+   */
+  | { is: 'move'; size: Size; x: Track; y: Track; rotation: Track; scale: Track; undone: boolean };
+
+/** A change to what was painted, in the parent's pixels. */
+export type Effect =
+  /** Gaussian; its standard deviation in pixels */
+  | { is: 'blur'; radius: Track }
+  /** red moved one way, blue the other, in pixels */
+  | { is: 'split'; x: Track; y: Track }
+  /** 0..1 */
+  | { is: 'negative'; amount: Track };
+
+/** Rings that together are one shape; where they overlap twice there is a hole (even-odd rule). */
+export type Rings = Point[][];
+
+/** Where a node shows. Lengths count in pixels of `space`; another node's coverage is always the parent's. */
+export type Matte = {
+  space: 'content' | 'parent';
+  shape:
+    | { is: 'outline'; keys: { frame: number; rings: Rings }[]; between: 'holds' | 'moves' }
+    | { is: 'raster'; media: string; size: Size; time: Track }
+    | { is: 'node'; node: string };
+  inverted: boolean;
+  /** pixels; below zero shrinks */
+  grow: Track;
+  /** width of the soft edge in pixels, half of it on each side */
+  feather: Track;
+};
+
+/**
+ * The shutter that is open while a frame is taken: degrees of a frame, the frame's own instant in the middle. The
+ * picture is the mean of sub-frames, so many that nothing moves further than `apart` pixels between two.
+ */
+export type Shutter = { angle: number; apart: number };
+
+/**
+ * A picture and how it lies in its parent's. Frames are those of the film; all but `from` and `until` hold between
+ * whole ones too. In order: content, crop, edges, grade, transforms, effects, mattes, opacity, blend.
+ */
+export type Node = {
+  id: string;
+  name: string;
+  /** frames from (included) until (excluded) */
+  from: number;
+  until: number;
+  content: Content;
+  /** the part of the content that there is, in its pixels */
+  crop: Bounds | null;
+  /** what lies beyond: nothing, the picture mirrored at each edge, or the picture again */
+  edges: Edges;
+  grade: Cdl | null;
+  /** the first is applied first */
+  transforms: Transform[];
+  effects: Effect[];
+  /** where all of them are */
+  mattes: Matte[];
+  /** 0..1 */
+  opacity: Track;
+  blend: BlendMode;
+  shutter: Shutter | null;
+};
+export type Edges = 'empty' | 'mirrored' | 'repeated';
+
+/** A node that shows a file. */
+export type MediaNode = Node & { content: Media };
+
+const plain = {
+  crop: null,
+  edges: 'empty',
+  grade: null,
+  transforms: [],
+  effects: [],
+  mattes: [],
+  opacity: still(1),
+  blend: 'normal',
+  shutter: null,
+} satisfies Partial<Node>;
+
+type Given<Some extends Node> = Pick<Some, 'id' | 'name' | 'from' | 'until' | 'content'> & Partial<Node>;
+
+/** A node with everything that is not said left plain. */
+export const nodeOf = <Some extends Node = Node>(given: Given<Some>): Some =>
+  ({ ...plain, ...given }) as Node as Some;
+
+/** Nodes that make up a picture of a size over some frames, from the back to the front. */
+export const groupOf = (
+  id: string,
+  size: Size,
+  span: { from: number; until: number },
+  nodes: Node[],
+  rest: Partial<Node> = {},
+): Node => nodeOf({ id, name: id, ...span, content: { is: 'group', size, nodes }, ...rest });
+
+/** Seconds of a file that runs as fast as it was filmed, `at` showing on frame `from`. */
+export const running = (at: number, from: number, until: number, rate: Rate): Track => [
+  { frame: from, value: at, ease: linear },
+  { frame: until, value: at + timeOfFrame(rate, until - from), ease: 'hold' },
+];
+
+/** An outline that feathers by some pixels of its space. */
+export const outlineMatte = (
+  space: Matte['space'],
+  keys: { frame: number; rings: Rings }[],
+  feather: number,
+  inverted = false,
+): Matte => ({
+  space,
+  shape: { is: 'outline', keys, between: 'holds' },
+  inverted,
+  grow: still(0),
+  feather: still(feather),
+});
+
+/** Source pixels to delivery pixels so that the frame is filled and the middle stays the middle. */
+export function fillFrame(source: Size, delivery: Size): Transform {
+  const scale = Math.max(delivery.width / source.width, delivery.height / source.height);
+  const left = (delivery.width - source.width * scale) / 2;
+  const top = (delivery.height - source.height * scale) / 2;
+  return { is: 'map', matrix: [scale, 0, 0, scale, left, top] };
+}
+
+/** The nodes directly inside a node. */
+export function childrenOf({ content }: Node): Node[] {
+  if (content.is === 'group') return content.nodes;
+  return content.is === 'copies' ? [content.node] : [];
+}
+
+/** A node and everything inside it, each before what is in it. */
+export const nodesIn = (node: Node): Node[] => [node, ...childrenOf(node).flatMap(nodesIn)];
+
+const isMedia = (node: Node): node is MediaNode => node.content.is === 'media';
+
+/** The files of a picture as its nodes show them, from the back to the front. */
+export const mediaIn = (node: Node): MediaNode[] => nodesIn(node).filter(isMedia);
+
+/** Every file that painting a picture needs. */
+export const filesIn = (node: Node): string[] => [
+  ...new Set(
+    nodesIn(node).flatMap(({ content, mattes }) => [
+      ...('media' in content ? [content.media] : []),
+      ...mattes.flatMap(({ shape }) => (shape.is === 'raster' ? [shape.media] : [])),
+    ]),
+  ),
+];
+
+/** A file's node by itself, over the whole frame. */
+export const bare = <Some extends Node>(node: Some): Some => ({ ...node, mattes: [], opacity: still(1) });
+
+/** The seconds of its file that a node shows at a frame. */
+export const secondsAt = ({ content }: MediaNode, frame: number): number => valueAt(content.time, frame);
+
+/** True where one picture of the file stands all the time. */
+export const isHeld = ({ content }: MediaNode): boolean =>
+  content.time.every(({ value }) => value === content.time[0].value);
+
+/** True while a node shows at a frame. */
+export const showsAt = ({ from, until }: Node, frame: number): boolean => frame >= from && frame < until;
+
+function matrixOf(transform: Transform, frame: number): Affine {
+  if (transform.is === 'map') return transform.matrix;
+  const moved = placementMatrix(
+    {
+      dx: valueAt(transform.x, frame),
+      dy: valueAt(transform.y, frame),
+      rotation: valueAt(transform.rotation, frame),
+      scale: valueAt(transform.scale, frame),
+      agreement: 1,
+    },
+    transform.size,
+  );
+  return transform.undone ? invertAffine(moved) : moved;
+}
+
+/** The content's pixels to the parent's, at a frame. */
+export const matrixAt = ({ transforms }: Node, frame: number): Affine =>
+  transforms.reduce<Affine>(
+    (before, transform) => multiplyAffine(matrixOf(transform, frame), before),
+    unmoved,
+  );

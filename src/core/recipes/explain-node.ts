@@ -1,0 +1,97 @@
+import type { Size } from '../geometry/size';
+import type { Track } from '../motion/keyframes';
+import type { Cdl } from '../picture/grade';
+import type { Matte, MediaNode, Transform } from '../picture/node';
+import { valueAt } from '../motion/keyframes';
+import type { KeyframeRow } from './recipe';
+
+const thenOf = (track: Track, index: number): KeyframeRow['then'] => {
+  if (index === track.length - 1) return 'stays';
+  const { ease } = track[index];
+  if (ease === 'hold') return 'holds';
+  return ease[0] === 0 && ease[3] === 1 ? 'moves evenly' : 'eases';
+};
+
+/** A track as rows of a sheet. @param value what is written for a value of the track */
+export const trackRows = (
+  layer: string,
+  what: string,
+  track: Track,
+  unit: KeyframeRow['unit'],
+  value: (raw: number) => number = (raw) => raw,
+  of?: number,
+): KeyframeRow[] =>
+  track.map((key, index) => ({
+    frame: key.frame,
+    layer,
+    what,
+    value: value(key.value),
+    unit,
+    of,
+    then: thenOf(track, index),
+  }));
+
+/** True where a track says anything but one value that changes nothing. */
+const says = (track: Track, plain: number) => track.some(({ value }) => value !== plain);
+
+type Move = Extract<Transform, { is: 'move' }>;
+
+function movedRows(layer: string, move: Move, pixel: number, size: Size): KeyframeRow[] {
+  const sign = move.undone ? -pixel : pixel;
+  const rows = [
+    trackRows(layer, 'move sideways', move.x, 'px', (raw) => raw * sign, size.width),
+    trackRows(layer, 'move down', move.y, 'px', (raw) => raw * sign, size.height),
+    trackRows(layer, 'turn clockwise', move.rotation, '°', (raw) => (move.undone ? -raw : raw)),
+    trackRows(layer, 'size', move.scale, '%', (raw) => (move.undone ? 100 / raw : 100 * raw)),
+  ];
+  if (move.undone) return rows.flat();
+  const said = [says(move.x, 0), says(move.y, 0), says(move.rotation, 0), says(move.scale, 1)];
+  return rows.filter((_, index) => said[index]).flat();
+}
+
+/** Pixels of the delivery for each pixel that a step of the way counts in. */
+function pixelsAfter(transforms: readonly Transform[], index: number): number {
+  const later = transforms.slice(index + 1).filter((one) => one.is === 'map');
+  return later.reduce((scale, { matrix }) => scale * Math.hypot(matrix[0], matrix[1]), 1);
+}
+
+function outlineRows(layer: string, frame: number, matte: Matte, size: Size): KeyframeRow[] {
+  if (matte.shape.is !== 'outline') return [];
+  const points = matte.shape.keys[0]?.rings.flat() ?? [];
+  return points.flatMap(([x, y], index) => {
+    const point = { frame, layer, unit: 'px' as const, then: 'stays' as const };
+    return [
+      { ...point, what: `mask point ${index + 1}, across`, value: x, of: size.width },
+      { ...point, what: `mask point ${index + 1}, down`, value: y, of: size.height },
+    ];
+  });
+}
+
+/** Everything about a take in the picture that has a number. @param size of the delivery */
+export function rowsOfTake(node: MediaNode, size: Size): KeyframeRow[] {
+  const { name: layer, from, until, opacity, transforms, mattes } = node;
+  const edge = { layer, value: null, unit: '' as const, then: 'stays' as const };
+  return [
+    { ...edge, frame: from, what: 'begins to show' },
+    { ...edge, frame: until, what: 'no longer shows' },
+    ...(opacity.length > 1 ? trackRows(layer, 'opacity', opacity, '%', (raw) => raw * 100) : []),
+    ...transforms.flatMap((one, index) =>
+      one.is === 'move' ? movedRows(layer, one, pixelsAfter(transforms, index), size) : [],
+    ),
+    ...mattes.flatMap((matte) => outlineRows(layer, from, matte, size)),
+  ];
+}
+
+/** A colour decision in words. */
+export function tellGrade({ slope, offset, power, saturation }: Cdl): string {
+  const three = (values: readonly number[]) => values.map((value) => value.toFixed(4)).join(', ');
+  return `Correct its colour (ASC CDL): slope ${three(slope)}; offset ${three(offset)}; power ${three(power)}; saturation ${saturation.toFixed(4)}.`;
+}
+
+/** A mask in words; nothing where it is no outline. */
+export function tellMask({ shape, inverted, feather }: Matte, frame: number): string {
+  if (shape.is !== 'outline') return '';
+  const points = shape.keys[0]?.rings.flat().length ?? 0;
+  const turned = inverted ? ' and turn the mask round, so that what lies outside shows' : '';
+  return `Cut it out along ${points} points${turned}, and feather the edge by ${valueAt(feather, frame)} px in all, half on each side.`;
+}

@@ -1,0 +1,54 @@
+import { steadying } from '../footage/steady';
+import type { Project } from '../model/records';
+import { still } from '../motion/keyframes';
+import { fillFrame, nodeOf, running, type MediaNode, type Node } from '../picture/node';
+import type { ChosenTake } from './material';
+
+/** When a take shows in the film, and which of its instants it begins with. */
+export type Shown = {
+  /** frames of the film, `until` excluded */
+  from: number;
+  until: number;
+  /** seconds of the take at frame `from` */
+  at: number;
+  /** one picture stands all the time */
+  hold?: boolean;
+};
+
+/**
+ * A take that fills the frame, steadied and matched where the person wants that.
+ * @returns nothing where no take is chosen or it was not measured yet
+ */
+export function takeNode(
+  { rate, width, height }: Project,
+  id: string,
+  name: string,
+  chosen: ChosenTake | null,
+  { from, until, at, hold = false }: Shown,
+  rest: Partial<Node> = {},
+): MediaNode[] {
+  const measure = chosen?.measure;
+  if (!chosen || !measure) return [];
+  const { take, comparison } = chosen;
+  const { size, times } = measure;
+  const steady =
+    take.steady && comparison ? [steadying(size, comparison.placements, times, at, from, until, rate)] : [];
+  const { transforms = [], ...others } = rest;
+  return [
+    nodeOf<MediaNode>({
+      id,
+      name,
+      from,
+      until,
+      content: {
+        is: 'media',
+        media: take.media,
+        size,
+        time: hold ? still(at) : running(at, from, until, rate),
+      },
+      transforms: [...steady, fillFrame(size, { width, height }), ...transforms],
+      grade: take.match ? (comparison?.colour ?? null) : null,
+      ...others,
+    } as MediaNode),
+  ];
+}

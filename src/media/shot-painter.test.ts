@@ -1,0 +1,49 @@
+import { describe, expect, it } from 'vitest';
+import { painted } from '@/core/__tests__/scene';
+import { still } from '@/core/motion/keyframes';
+import { groupOf, nodeOf, type Node } from '@/core/picture/node';
+import { rgbaToYuv, yuvToRgba } from '@/core/picture/planes';
+import { psnr } from '@/core/picture/psnr';
+import { paintFrame } from '@/core/picture/reference/paint';
+import { ShotPainter } from './shot-painter';
+
+const size = { width: 64, height: 36 };
+const whole = { from: 0, until: 10 };
+const picture = rgbaToYuv(painted(size, (x, y) => [60 + 2 * x, 90 + y, 120]));
+const media = (id: string, more: Partial<Node> = {}) =>
+  nodeOf({ id, name: id, ...whole, content: { is: 'media', media: id, size, time: still(0) }, ...more });
+const tree = (more: Partial<Node>) => groupOf('shot', size, whole, [media('one'), media('two', more)]);
+const footage = { at: async (id: string) => (id === 'gone' ? null : picture) };
+
+describe('painting frames of a shot', () => {
+  it('paints what planes can, and what only the reference painter can, as the same light', async () => {
+    const painter = new ShotPainter(footage, size);
+    for (const more of [
+      {},
+      { blend: 'multiply' as const },
+      { effects: [{ is: 'blur' as const, radius: still(2) }] },
+    ]) {
+      const given = yuvToRgba(await painter.paint(tree(more), 3));
+      const exact = paintFrame(tree(more), 3, size, () => yuvToRgba(picture));
+      expect(psnr(given, exact)).toBeGreaterThan(40);
+    }
+  });
+
+  it('paints both as previews', async () => {
+    const small = { width: 32, height: 18 };
+    const painter = new ShotPainter(footage, size, small);
+    const [plain, blended] = [
+      await painter.paint(tree({}), 3),
+      await painter.paint(tree({ blend: 'screen' }), 3),
+    ];
+    for (const one of [plain, blended]) expect([one.width, one.height]).toEqual([32, 18]);
+  });
+
+  it('leaves out what is missing', async () => {
+    const painter = new ShotPainter(footage, size);
+    const gone = groupOf('shot', size, whole, [media('one'), media('gone')]);
+    expect([...(await painter.paint(gone, 0)).y]).toEqual([...picture.y]);
+    const blended = groupOf('shot', size, whole, [media('one'), media('gone', { blend: 'screen' })]);
+    expect(psnr(yuvToRgba(await painter.paint(blended, 0)), yuvToRgba(picture))).toBeGreaterThan(40);
+  });
+});
