@@ -1,35 +1,19 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect } from 'vitest';
-import { pictureAt } from '@/core/footage/steady';
-import type { AnyRecord } from '@/core/model/records';
 import { psnr } from '@/core/picture/psnr';
-import { paintFrame } from '@/core/picture/reference/paint';
 import { yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { frameOfTime } from '@/core/time/rate';
-import type { Measure } from '@/store/db';
 import { songBeats } from '../demo/song/score';
 import type { BenchPage } from './support/bench-page';
 import { decode, demo, probe } from './support/ffmpeg';
 import { ruled } from './support/film-set';
 import { demoFilm } from './support/films';
-import { rebuild } from './support/rebuild';
+import { referenceOf, storedShot } from './support/rebuild';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
 
 const rate = { num: 24000, den: 1001 };
 const size = { width: 1280, height: 720 };
-
-/** What the page would render, built from its store by the same functions outside the browser. */
-async function storedShot(bench: BenchPage) {
-  const [records, measures, media] = await Promise.all(
-    ['records', 'measures', 'media'].map((table) => bench.rows(table)),
-  );
-  return rebuild({
-    records: records as AnyRecord[],
-    measures: measures as Measure[],
-    media: media as { id: string; name: string }[],
-  });
-}
 
 /** The join is judged, and hardly visible: a just noticeable difference is 2.3 (Mahy 1994), of still pictures. */
 async function expectJoin(bench: BenchPage) {
@@ -119,22 +103,11 @@ describe('the whole job, on the encoded files of the demo', () => {
     expect(Number(sound.duration)).toBeCloseTo((frames * 1001) / 24000, 2);
 
     // It shows what the reference painter paints from the same planes.
-    const sources = new Map(
-      shot.media.map(({ id, name, times }) => [
-        id,
-        { pictures: decode(demo(name), 1280, 720), times: Float64Array.from(times) },
-      ]),
-    );
+    const reference = referenceOf(shot, size, size, demo);
     const rendered = decode(file('shot.mov'), 1280, 720);
-    const pictureOf = (media: string, seconds: number) => {
-      const source = sources.get(media);
-      return source ? yuvToRgba(source.pictures[pictureAt(source.times, seconds)]) : null;
-    };
     for (const frame of [shot.start + 3, shot.lands, shot.lands + 40, shot.end - 1]) {
       const given = yuvToRgba(rendered[frame - shot.start]);
-      expect(psnr(given, paintFrame(shot.tree, frame, size, pictureOf)), `frame ${frame}`).toBeGreaterThan(
-        35,
-      );
+      expect(psnr(given, reference(frame)), `frame ${frame}`).toBeGreaterThan(35);
     }
     // The beat rounds to one frame: before it the copy is away, on it the copy is there.
     expect(Math.abs(shot.lands - frameOfTime(rate, truth[36]))).toBeLessThanOrEqual(1);

@@ -1,17 +1,30 @@
+import { pictureAt } from '@/core/footage/steady';
+import type { Size } from '@/core/geometry/size';
+import type { RgbaImage } from '@/core/picture/image';
+import { yuvToRgba } from '@/core/picture/planes';
+import { paintFrame } from '@/core/picture/reference/paint';
 import { filesIn } from '@/core/picture/node';
 import { timeOfBeat } from '@/core/time/grid';
 import type { AnyRecord } from '@/core/model/records';
 import type { Measure, Media } from '@/store/db';
 import { framesOf, pictureOf } from '@/store/material';
 import { arrange } from '@/store/arrange';
+import type { BenchPage } from './bench-page';
+import { decode } from './ffmpeg';
 import { rulerOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 
-/** Builds a shot outside the browser from what the page stored, with typed arrays as plain lists. */
-export function rebuild(raw: {
-  records: AnyRecord[];
-  measures: Measure[];
-  media: { id: string; name: string }[];
-}) {
+/**
+ * Builds a shot outside the browser from what the page stored, with typed arrays as plain lists.
+ * @param name of the moment; the first one that is built where nothing is said
+ */
+function rebuild(
+  raw: {
+    records: AnyRecord[];
+    measures: Measure[];
+    media: { id: string; name: string }[];
+  },
+  name?: string,
+) {
   const arranged = arrange(raw.records);
   if (!arranged) throw new Error('There is no project.');
   const snapshot: Snapshot = {
@@ -27,7 +40,7 @@ export function rebuild(raw: {
     if (measure.value.method === 'take-2')
       measure.value.take.times = Float64Array.from(measure.value.take.times);
   }
-  const [moment] = snapshot.built;
+  const moment = snapshot.built.find((one) => !name || one.name === name) ?? snapshot.built[0];
   const ruler = rulerOf(snapshot);
   const built = pictureOf(snapshot, moment);
   const frames = framesOf(snapshot, moment);
@@ -45,4 +58,43 @@ export function rebuild(raw: {
         times: [...(takeMeasure(snapshot, take)?.times ?? [])],
       })),
   };
+}
+
+/** What the page would render of a moment, built from its store by the same functions outside the browser. */
+export async function storedShot(bench: BenchPage, name?: string) {
+  const [records, measures, media] = await Promise.all(
+    ['records', 'measures', 'media'].map((table) => bench.rows(table)),
+  );
+  return rebuild(
+    {
+      records: records as AnyRecord[],
+      measures: measures as Measure[],
+      media: media as { id: string; name: string }[],
+    },
+    name,
+  );
+}
+
+/**
+ * Paints a stored shot with the reference painter from files that ffmpeg decoded.
+ * @param filmed size of the files
+ * @param path where a medium lies
+ */
+export function referenceOf(
+  shot: ReturnType<typeof rebuild>,
+  filmed: Size,
+  delivery: Size,
+  path: (name: string) => string,
+): (frame: number) => RgbaImage {
+  const sources = new Map(
+    shot.media.map(({ id, name, times }) => [
+      id,
+      { pictures: decode(path(name), filmed.width, filmed.height), times: Float64Array.from(times) },
+    ]),
+  );
+  return (frame) =>
+    paintFrame(shot.tree, frame, delivery, (media, seconds) => {
+      const source = sources.get(media);
+      return source ? yuvToRgba(source.pictures[pictureAt(source.times, seconds)]) : null;
+    });
 }

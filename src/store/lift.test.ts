@@ -19,6 +19,11 @@ import { unite } from './merge/replay';
  */
 const older = (name: string) =>
   readFileSync(new URL(`__tests__/older/${name}.json`, import.meta.url), 'utf8');
+/** The records of a project, its clones by themselves. */
+async function read(store: Store, project: string) {
+  const records = await readRecords(store, project);
+  return { ...records, clones: records.moments.filter(({ recipe }) => recipe === 'clone') };
+}
 type Stored = { project: string; records: Plain[]; commands: Command[] };
 type Plain = Record<string, unknown> & { id: string; kind: string };
 const stored = JSON.parse(older('stored-1')) as Stored;
@@ -99,7 +104,7 @@ describe('a project of an earlier version', () => {
     expect(records).toHaveLength(stored.records.length);
     for (const record of records) expect(recordSchema.safeParse(record).error).toBeUndefined();
     expect(told(records.map(plain))).toEqual(told(stored.records.map((record) => today(record))));
-    const { built: clones, takes } = await readRecords(store, stored.project);
+    const { clones, takes } = await read(store, stored.project);
     const name = (id: string | null | undefined) => takes.find((take) => take.id === id)?.name;
     expect(clones[0].slots).toMatchObject({ left: { at: 0, tap: { time: 1.5 } }, right: { at: 1.25 } });
     expect(name(clones[0].slots?.plate.take)).toBe('Bench plate end');
@@ -117,7 +122,7 @@ describe('a project of an earlier version', () => {
     // So many steps were done by hand, and not taken back, after the demo was laid out.
     const steps = 11;
     for (let step = 0; step < steps; step++) await undo(store, project);
-    const { built: clones, takes } = await readRecords(store, project);
+    const { clones, takes } = await read(store, project);
     expect(clones.map(({ slots }) => [slots?.left.tap ?? null, slots?.right.at])).toEqual([[null, 0]]);
     expect(takes.map(({ slot }) => slot)).not.toContain('none');
     for (let step = 0; step < steps; step++) await redo(store, project);
@@ -162,7 +167,7 @@ describe('a project of an earlier version', () => {
     for (const record of records) expect(recordSchema.safeParse(record).error).toBeUndefined();
     const wanted = [...first.values()].map((record) => today(record as unknown as Plain));
     expect(told(records.map(plain))).toEqual(told(wanted));
-    const { built: clones, takes, setups } = await readRecords(store, raw.project.id);
+    const { clones, takes, setups } = await read(store, raw.project.id);
     expect([clones.length, takes.length, setups.length]).toEqual([1, 6, 2]);
   });
 });

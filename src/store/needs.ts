@@ -1,6 +1,5 @@
 import type { Moment, Take } from '@/core/model/records';
-import { plateSlot } from '@/core/model/slots';
-import { isOverPlate, recipeOf } from '@/core/recipes/built';
+import { isOverPlate, laysOverPlate, recipeOf } from '@/core/recipes/built';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
 import { compareKey, songKey, takeKey, type Snapshot } from './snapshot';
@@ -82,9 +81,9 @@ function comparedOf(snapshot: Snapshot): [Take, Take][] {
   };
   for (const take of takes) if (isOverPlate(take.slot)) add(take, plateFor(snapshot, take));
   for (const moment of built) {
-    const slots = recipeOf(moment)?.slots ?? [];
-    if (!slots.some(({ key }) => key === plateSlot)) continue;
-    for (const { key } of slots) add(takeIn(snapshot, moment, key), plateOfMoment(snapshot, moment));
+    const recipe = recipeOf(moment);
+    if (!recipe || !laysOverPlate(recipe)) continue;
+    for (const { key } of recipe.slots) add(takeIn(snapshot, moment, key), plateOfMoment(snapshot, moment));
   }
   return [...pairs.values()];
 }

@@ -3,7 +3,7 @@ import type { Point, Size } from '../geometry/size';
 import { childrenOf, matrixAt, showsAt, type Node } from './node';
 
 /** More sub-frames than this are not taken, however fast something moves. */
-const most = 48;
+const most = 64;
 
 const sizeOf = ({ content }: Node): Size | null => ('size' in content ? content.size : null);
 

@@ -1,13 +1,14 @@
 import type { Words } from '../finding/say';
 import type { Moment } from '../model/records';
 import { plateSlot } from '../model/slots';
+import { builtWhip } from './built-whip';
 import { clone } from './clone';
 import type { MomentKind } from './films';
 import type { Recipe } from './recipe';
 import type { Motion, Slot } from './slots';
 
 /** The kinds that are also built here, by name. The others are planned. */
-const built: Partial<Record<MomentKind, Recipe>> = { clone };
+const built: Partial<Record<MomentKind, Recipe>> = { clone, 'built-whip': builtWhip };
 const recipes: readonly Recipe[] = Object.values(built);
 
 /** What a moment is at first: what most of them become. */
@@ -29,12 +30,13 @@ export const builtWords: Words = (finding, names, told) => {
   return undefined;
 };
 
+/** True where the takes of a kind are laid over a plate, and so have to fit each other. */
+export const laysOverPlate = ({ slots }: Recipe): boolean => slots.some(({ key }) => key === plateSlot);
+
 /** The slots whose takes are laid over a plate: those are held against it. */
 export const slotsOverPlate: readonly Slot[] = [
   ...new Map(
-    recipes
-      .filter(({ slots }) => slots.some(({ key }) => key === plateSlot))
-      .flatMap(({ slots }) => slots.map((slot) => [slot.key, slot] as const)),
+    recipes.filter(laysOverPlate).flatMap(({ slots }) => slots.map((slot) => [slot.key, slot] as const)),
   ).values(),
 ];
 

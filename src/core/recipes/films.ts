@@ -1,6 +1,6 @@
 import type { FilmRecipe } from './film';
 import { buildUp } from './build-up';
-import { builtWhip } from './built-whip';
+import { whipFilm } from './built-whip/film';
 import { cameraWhip } from './camera-whip';
 import { cloneFilm } from './clone/film';
 import { coverSwap } from './cover-swap';
@@ -27,7 +27,7 @@ export const films = {
   'cover-swap': coverSwap,
   'freeze-stack': freezeStack,
   'take-off': takeOff,
-  'built-whip': builtWhip,
+  'built-whip': whipFilm,
   'camera-whip': cameraWhip,
   'hidden-wipe': hiddenWipe,
   'speed-ramp': speedRamp,

@@ -3,7 +3,15 @@ import type { ShotNeed } from './film';
 import type { Dye } from './recipe';
 
 /** A slot as stations name it. */
-export type Slot = { key: string; title: string; dye?: Dye };
+export type Slot = {
+  key: string;
+  title: string;
+  dye?: Dye;
+  /** any take may fill it, whatever it was filmed for */
+  open?: true;
+  /** somebody in it is kept, and a tap says whom */
+  keeps?: true;
+};
 
 /** How much of the picture changes during a take (0..1), and where across it that is in the mean (0..1). */
 export type Motion = { share: number; middle: number };

@@ -156,12 +156,13 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
   const layout = passage(from, to, Math.max(200, ribbon.width), 92);
   const picture = placeFrame(space, project);
 
-  const performers = recipe.slots.filter(({ key }) => key !== plateSlot);
+  const filmed = recipe.slots.filter(({ key }) => key !== plateSlot);
+  const kept = recipe.slots.filter(({ keeps }) => keeps);
   /** A tap keeps the performer of the take that is looked at, or of the part that is tapped. */
   const tap = (event: MouseEvent) => {
     const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
     const at: Point = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
-    const slot = performers.find(({ key }) => key === view.alone)?.key ?? recipe.slotAt(at);
+    const slot = kept.find(({ key }) => key === view.alone)?.key ?? recipe.slotAt(at);
     const node = takes.find((one) => one.id === slot);
     if (!node) return;
     const seconds = secondsAt(node, Math.max(node.from, frame));
@@ -206,33 +207,35 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
             {waiting && <p className="mb-2 text-ink2">The join is being looked for …</p>}
             <Findings findings={findings.build.filter((finding) => finding.where.moment === moment.id)} />
           </Part>
-          <TakeNotes moment={moment} slots={performers.map(({ key }) => key)} />
-          <Part title="Keep whom">
-            <p className="text-[12px] text-ink2">
-              Tap a performer on the picture to say that this one is kept.
-              {performers.map(({ key, title }) => ` ${sayKept(title, fillOf(moment, key).tap !== null)}`)}
-            </p>
-            <div className="mt-2 flex flex-wrap gap-1.5">
-              {outline?.state === 'drawn' && (
-                <button
-                  type="button"
-                  className="knob"
-                  onClick={() =>
-                    attempt(() =>
-                      setMoment(store, project.id, moment.id, `Solve ${outline.title} again`, {
-                        [`settings.${outline.setting}`]: null,
-                      }),
-                    )
-                  }
-                >
-                  Solve {outline.title} again
-                </button>
-              )}
-              <button type="button" className="knob" onClick={() => askRemove(moment.id)}>
-                Remove the moment
+          <TakeNotes moment={moment} slots={filmed.map(({ key }) => key)} />
+          {kept.length > 0 && (
+            <Part title="Keep whom">
+              <p className="text-[12px] text-ink2">
+                Tap a performer on the picture to say that this one is kept.
+                {kept.map(({ key, title }) => ` ${sayKept(title, fillOf(moment, key).tap !== null)}`)}
+              </p>
+            </Part>
+          )}
+          <div className="flex flex-wrap gap-1.5">
+            {outline?.state === 'drawn' && (
+              <button
+                type="button"
+                className="knob"
+                onClick={() =>
+                  attempt(() =>
+                    setMoment(store, project.id, moment.id, `Solve ${outline.title} again`, {
+                      [`settings.${outline.setting}`]: null,
+                    }),
+                  )
+                }
+              >
+                Solve {outline.title} again
               </button>
-            </div>
-          </Part>
+            )}
+            <button type="button" className="knob" onClick={() => askRemove(moment.id)}>
+              Remove the moment
+            </button>
+          </div>
         </>
       }
     >
@@ -259,15 +262,17 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
       >
         {space.width > 0 && takes.length > 0 && showing && (
           <Stage frame={picture} showing={showing} label={`${moment.name}, ${view.id}, frame ${frame}`}>
-            <button
-              type="button"
-              tabIndex={-1}
-              aria-label="Tap the performer to keep"
-              data-testid="tap"
-              className="absolute cursor-crosshair"
-              style={picture}
-              onClick={tap}
-            />
+            {kept.length > 0 && (
+              <button
+                type="button"
+                tabIndex={-1}
+                aria-label="Tap the performer to keep"
+                data-testid="tap"
+                className="absolute cursor-crosshair"
+                style={picture}
+                onClick={tap}
+              />
+            )}
             {view.outline && outline && (
               <SeamLine
                 frame={picture}
@@ -293,8 +298,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
         )}
         {(takes.length === 0 || !showing) && (
           <p className="absolute inset-0 m-auto h-fit w-fit bg-raised px-4 py-3">
-            Choose a take for {performers.map(({ title }) => `the ${title}`).join(' and ')} in the sentence
-            below.
+            Choose a take for {filmed.map(({ title }) => `the ${title}`).join(' and ')} in the sentence below.
           </p>
         )}
       </div>

@@ -1,6 +1,6 @@
 'use client';
 import type { Moment } from '@/core/model/records';
-import { fillOf, plateSlot } from '@/core/model/slots';
+import { fillOf, noSlot, plateSlot } from '@/core/model/slots';
 import type { Field } from '@/core/recipes/film';
 import type { Anchor, Recipe, Ruler, SaidPart } from '@/core/recipes/recipe';
 import { beatLabel, frameOfBeat, positionOf, timeOfBeat } from '@/core/time/grid';
@@ -91,7 +91,7 @@ function Instant({ name, dye, ...of }: Dyed & { name: Anchor['name'] }) {
 function Setting({ name, field, dye, ...of }: Dyed & { name: string; field: Field }) {
   const save = useSave(of);
   const { rate, width } = of.ruler.project;
-  const value = (of.moment.settings as Record<string, unknown>)[name];
+  const value = { ...(of.recipe.start as object), ...of.moment.settings }[name as keyof object] as unknown;
   const set = (next: unknown) => save(field.label, { [`settings.${name}`]: next });
   if (field.kind === 'choice')
     return (
@@ -123,16 +123,17 @@ function Setting({ name, field, dye, ...of }: Dyed & { name: string; field: Fiel
   );
 }
 
-/** Which take fills a slot: one that was filmed for it, in the moment's setup. */
+/** Which take fills a slot: one that was filmed for it, in the moment's setup; an open slot takes any. */
 function SlotTake({ slot, dye, ...of }: Dyed & { slot: string }) {
   const { snapshot, store, attempt } = useBench();
   const { moment, recipe } = of;
   const plate = slot === plateSlot;
   const setup = setupOfMoment(snapshot, moment);
-  const takes = plate
-    ? platesFor(snapshot, moment)
-    : snapshot.takes.filter((take) => take.slot === slot && serves(snapshot, take, setup));
-  const title = recipe.slots.find(({ key }) => key === slot)?.title ?? slot;
+  const found = recipe.slots.find(({ key }) => key === slot);
+  const title = found?.title ?? slot;
+  const own = snapshot.takes.filter((take) => take.slot === slot && serves(snapshot, take, setup));
+  const others = snapshot.takes.filter((take) => !own.includes(take) && take.slot !== noSlot);
+  const takes = plate ? platesFor(snapshot, moment) : found?.open ? [...own, ...others] : own;
   return (
     <LiveChoice
       label={plate ? 'Clean plate' : `Take for the ${title}`}

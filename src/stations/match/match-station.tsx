@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
-import { recipeOf, usualRecipe } from '@/core/recipes/built';
+import { laysOverPlate, recipeOf, usualRecipe } from '@/core/recipes/built';
+import type { Recipe } from '@/core/recipes/recipe';
 import { cornerMove } from '@/core/geometry/placement';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
@@ -54,8 +55,67 @@ function verdict(
   return { text: take.steady || take.match ? 'mended' : 'still', good: true };
 }
 
-/** The pair board: takes of one role down, of the other across, each crossing with its score. */
+/** The pair board where takes are laid over a plate; the others choose their takes in the sentence. */
 export function MatchStation() {
+  const { snapshot, builtMoment } = useBench();
+  const recipe = builtMoment && recipeOf(builtMoment);
+  if (builtMoment && recipe && !laysOverPlate(recipe))
+    return <NoPairs moment={builtMoment} recipe={recipe} />;
+  return <PairBoard key={snapshot.project.id} />;
+}
+
+/** A moment whose takes need not fit each other. */
+function NoPairs({ moment, recipe }: { moment: Moment; recipe: Recipe }) {
+  const { snapshot, openFiles, go } = useBench();
+  return (
+    <Station
+      question={question}
+      sub={<MomentChoice moment={moment} />}
+      tools={
+        <button type="button" className="knob" onClick={openFiles}>
+          Bring in takes
+        </button>
+      }
+    >
+      <div className="flex flex-col gap-4 px-5 py-4 max-sm:px-3">
+        <p className="max-w-[60ch] text-[15px]">
+          The takes of a {recipe.title.toLowerCase()} are not laid over each other, so nothing has to fit. It
+          is made of {recipe.slots.map(({ title }) => `a ${title}`).join(' and ')}: choose each in the
+          sentence.
+        </p>
+        <div className="flex flex-wrap gap-3">
+          {snapshot.takes.map((take) => (
+            <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} width={180} />
+          ))}
+        </div>
+        <div>
+          <button type="button" className="knob main" onClick={() => go({ station: 'build' })}>
+            Choose in {moment.name}
+          </button>
+        </div>
+      </div>
+    </Station>
+  );
+}
+
+/** Which moment is looked at, where there are several. */
+function MomentChoice({ moment }: { moment: Moment | null }) {
+  const { snapshot, go } = useBench();
+  if (!moment || snapshot.built.length < 2) return null;
+  return (
+    <>
+      <LiveChoice
+        label="Moment"
+        value={moment.id}
+        options={snapshot.built.map((one) => ({ value: one.id, text: one.name }))}
+        onChange={(id) => go({ moment: id })}
+      />{' '}
+    </>
+  );
+}
+
+/** Takes of one slot down, of the other across, each crossing with its score. */
+function PairBoard() {
   const { snapshot, findings, openFiles, builtMoment: moment, store, attempt, go } = useBench();
   const [picked, setPicked] = useState<{ first: string; second: string } | null>(null);
   const { takes } = snapshot;
@@ -122,17 +182,7 @@ export function MatchStation() {
       question={question}
       sub={
         <>
-          {moment && snapshot.built.length > 1 && (
-            <>
-              <LiveChoice
-                label="Moment"
-                value={moment.id}
-                options={snapshot.built.map((one) => ({ value: one.id, text: one.name }))}
-                onChange={(id) => go({ moment: id })}
-              />{' '}
-              ·{' '}
-            </>
-          )}
+          <MomentChoice moment={moment} />
           {firsts.length} {down.title} × {seconds.length} {across.title}
           {elsewhere > 0 && ` · ${elsewhere} of other setups, with their own moments`}
         </>

@@ -9,7 +9,7 @@ import { instantsOf } from '../shutter';
 import { coverOf } from './cover';
 import { withEffect } from './effects';
 import { drawn } from './sample';
-import { clear, coverBy, filled, layOver, meanOf, opaque, surfaceOf, type Surface } from './surface';
+import { addTo, clear, coverBy, filled, layOver, opaque, surfaceOf, type Surface } from './surface';
 
 /** The picture of a file at some seconds; a raster's coverage is its luma. Null where the file is missing. */
 export type PictureOf = (media: string, seconds: number) => RgbaImage | null;
@@ -122,10 +122,14 @@ function paintInstant(node: Node, at: number, size: Size, scene: Scene): Surface
  */
 function paintNode(node: Node, at: number, size: Size, scene: Scene): Surface | null {
   if (!showsAt(node, scene.frame)) return null;
-  const shots = instantsOf(node, scene.frame, at).flatMap(
-    (instant) => paintInstant(node, instant, size, scene) ?? [],
-  );
-  return shots.length > 0 ? meanOf(shots) : null;
+  const instants = instantsOf(node, scene.frame, at);
+  if (instants.length === 1) return paintInstant(node, instants[0], size, scene);
+  const mean = clear(size);
+  for (const instant of instants) {
+    const painted = paintInstant(node, instant, size, scene);
+    if (painted) addTo(mean, painted, 1 / instants.length);
+  }
+  return mean;
 }
 
 /**

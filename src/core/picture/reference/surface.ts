@@ -36,12 +36,9 @@ export function coverBy({ data }: Surface, cover: Float32Array | number): void {
   for (let at = 0; at < data.length; at++) data[at] *= typeof cover === 'number' ? cover : cover[at >> 2];
 }
 
-/** The mean of surfaces of one size. */
-export function meanOf(surfaces: readonly Surface[]): Surface {
-  const out = clear(surfaces[0]);
-  for (const { data } of surfaces)
-    for (let at = 0; at < data.length; at++) out.data[at] += data[at] / surfaces.length;
-  return out;
+/** Adds a share of a surface to another of the same size, in place. */
+export function addTo(sum: Surface, { data }: Surface, share: number): void {
+  for (let at = 0; at < data.length; at++) sum.data[at] += data[at] * share;
 }
 
 /** An opaque picture as a surface. */

@@ -1,60 +1,62 @@
-import { z } from 'zod';
-import { choice, number, type FilmRecipe } from '../film';
-import { action, plain } from '../shots';
+import type { Recipe, Sentence, View } from '../recipe';
+import { buildWhip, whipAnchors, type WhipMoment } from './build';
+import { examineWhip } from './examine';
+import { explainWhip } from './explain';
+import { whipFilm } from './film';
+import { whipSlots } from './slots';
+import { whipWords } from './words';
 
-const settings = z.object({
-  direction: z.enum(['left', 'right', 'up', 'down']),
-  frames: z.number().int().min(4).max(60),
-});
+const [out, into] = whipSlots;
 
-/** A whip from one picture into the next that the camera never made. */
-export const builtWhip: FilmRecipe<z.infer<typeof settings>> = {
-  kind: 'built-whip',
-  title: 'Built whip',
-  settings,
-  // 20 frames, cut in the middle: CRAFT.md, starting values.
-  start: { direction: 'right', frames: 20 },
-  fields: {
-    direction: choice('Direction', {
-      left: 'to the left',
-      right: 'to the right',
-      up: 'upwards',
-      down: 'downwards',
-    }),
-    frames: number('The whip takes', 'frames', 4, 60),
-  },
-  sayFilm: () => [
-    'The picture whips ',
-    { field: 'direction' },
-    ' into the next place over ',
-    { field: 'frames' },
-    '.',
-  ],
-  film: (_, footing) =>
-    plain(
-      [
-        action(
-          'out',
-          'Out of the first place',
-          'End the action early and keep still for two seconds; the whip eats the rest.',
-          { seconds: footing.seconds / 2, footing },
-          { same: [] },
-        ),
-        action(
-          'in',
-          'Into the second place',
-          'Be still for two seconds, then begin.',
-          { seconds: footing.seconds / 2, footing },
-          { same: ['direction', 'size in the frame'], second: true },
-        ),
-      ],
-      {
-        joins: ['the fastest frame, in the middle of the blur'],
-        kit: ['tripod'],
-        risk: 1,
-        saving: 'Mirrored edges cost nothing; plain edges without people look best mirrored.',
-        energy: 0.9,
-        travel: 4,
-      },
-    ),
+/** The moment in a sentence; each quantity is edited where it stands. */
+const sayWhip = (): Sentence => [
+  'From ',
+  { anchor: 'start' },
+  ' the first place shows, in ',
+  { slot: out.key, part: 'take', dye: out.dye },
+  ' from ',
+  { slot: out.key, part: 'start', dye: out.dye },
+  '. On ',
+  { anchor: 'lands', dye: into.dye },
+  ' the picture whips ',
+  { field: 'direction' },
+  ' over ',
+  { field: 'frames' },
+  ' into the second place, in ',
+  { slot: into.key, part: 'take', dye: into.dye },
+  ' from ',
+  { slot: into.key, part: 'start', dye: into.dye },
+  ', until ',
+  { anchor: 'end' },
+  '. Its edges are ',
+  { field: 'edges' },
+  '; the shutter is open for ',
+  { field: 'blur' },
+  '.',
+];
+
+const views: View[] = [
+  { id: 'whole', title: 'Whip' },
+  { id: out.key, title: 'First place', alone: out.key },
+  { id: into.key, title: 'Second place', alone: into.key },
+];
+
+/** A whip from one picture into the next that the camera never made: both fly, the cut hides in the fastest frame. */
+export const builtWhip: Recipe<WhipMoment> = {
+  ...whipFilm,
+  slots: whipSlots,
+  suggests: () => out.key,
+  anchors: whipAnchors,
+  showsFrom: ({ start, lands }, slot) => (slot === into.key ? lands : start),
+  ofTakes: {},
+  say: sayWhip,
+  views,
+  outline: () => null,
+  landing: () => ({ who: 'the cut', at: [0.5, 0.5] }),
+  slotAt: () => null,
+  works: () => [],
+  build: buildWhip,
+  examine: examineWhip,
+  words: whipWords,
+  explain: explainWhip,
 };

@@ -1,11 +1,12 @@
 import { allowed } from '../../footage/take-findings';
 import type { Finding } from '../../finding/finding';
 import { type CloneMoment, cloneMaterial, sides } from './material';
-import { frameOfTime, timeOfFrame } from '../../time/rate';
+import { timeOfFrame } from '../../time/rate';
 import { timeOfBeat } from '../../time/grid';
 import type { Ruler } from '../recipe';
 import { cloneFrames } from './build';
 import { fillOf, plateSlot } from '../../model/slots';
+import { framesLeft } from '../length';
 import type { Material } from '../material';
 
 /** What is wrong with a clone as it stands, how much, and what to do. */
@@ -38,9 +39,7 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
     if (!measure) continue;
     const from = role === moment.settings.first ? frames.start : frames.lands;
     const needed = frames.end - from;
-    const tick =
-      measure.times.length > 1 ? measure.times[measure.times.length - 1] / (measure.times.length - 1) : 0;
-    const left = frameOfTime(rate, measure.times[measure.times.length - 1] + tick - fillOf(moment, role).at);
+    const left = framesLeft(measure, fillOf(moment, role).at, rate);
     if (left < needed) {
       add({
         code: 'clone.short',

@@ -2,13 +2,13 @@ import type { Motion, Slot } from '../slots';
 import type { Side } from './material';
 
 /** The takes of both performers, by the keys of their shots. */
-export const cloneSlots: readonly (Required<Slot> & { key: Side })[] = [
-  { key: 'left', title: 'left', dye: 'cochineal' },
-  { key: 'right', title: 'right', dye: 'woad' },
+export const cloneSlots: readonly (Slot & { key: Side })[] = [
+  { key: 'left', title: 'left', dye: 'cochineal', keeps: true },
+  { key: 'right', title: 'right', dye: 'woad', keeps: true },
 ];
 
 /** The slot of a side. */
-export const slotOfSide = (side: Side): Required<Slot> => cloneSlots[side === 'left' ? 0 : 1];
+export const slotOfSide = (side: Side): Slot => cloneSlots[side === 'left' ? 0 : 1];
 
 /** Who moves in one half of the picture belongs there. */
 export const suggestCloneSlot = ({ middle }: Motion): Side => (middle < 0.5 ? 'left' : 'right');

@@ -1,0 +1,70 @@
+import type { Finding } from '../../finding/finding';
+import { fillOf } from '../../model/slots';
+import { timeOfBeat } from '../../time/grid';
+import { timeOfFrame } from '../../time/rate';
+import { framesLeft } from '../length';
+import type { Material } from '../material';
+import type { Ruler } from '../recipe';
+import { scaleAtCut, whipFrames, type WhipMoment } from './build';
+import { whipSlots } from './slots';
+
+/** Enlarged by more than this, a picture looks soft. Common practice, no published source. */
+const enlarged = 1.3;
+
+/** What is wrong with a whip as it stands, how much, and what to do. */
+export function examineWhip(moment: WhipMoment, ruler: Ruler, { takes }: Material): Finding[] {
+  const { grid, project } = ruler;
+  const { rate } = project;
+  const findings: Finding[] = [];
+  const add = (finding: Omit<Finding, 'where'>) =>
+    findings.push({ ...finding, where: { moment: moment.id } });
+  const { start, cut, end, first, last } = whipFrames(moment, ruler);
+  for (const { key } of whipSlots)
+    if (!takes[key]) add({ code: 'whip.missing', severity: 'stop', facts: { slot: key } });
+  if (cut <= start || cut >= end) {
+    add({ code: 'whip.never-cuts', severity: 'stop' });
+    return findings;
+  }
+  const off = Math.abs(timeOfFrame(rate, cut) - timeOfBeat(grid, moment.lands));
+  add({
+    code: 'whip.cuts',
+    severity: 'fine',
+    measured: { value: off, unit: 'seconds' },
+    facts: { frame: cut, position: moment.lands },
+  });
+  const missing = Math.max(0, start - first) + Math.max(0, last - end);
+  if (missing > 0)
+    add({
+      code: 'whip.cramped',
+      severity: 'fix',
+      measured: { value: last - first - missing, unit: 'frames' },
+      allowed: { value: last - first, unit: 'frames' },
+    });
+  const spans = { out: cut - start, in: end - cut };
+  for (const { key } of whipSlots) {
+    const measure = takes[key]?.measure;
+    if (!measure) continue;
+    const needed = spans[key];
+    const left = framesLeft(measure, fillOf(moment, key).at, rate);
+    if (left < needed)
+      add({
+        code: 'whip.short',
+        severity: 'stop',
+        measured: { value: left, unit: 'frames' },
+        allowed: { value: needed, unit: 'frames' },
+        facts: { slot: key },
+        fix: { command: 'startEarlier', args: { moment: moment.id, slot: key, frames: needed - left } },
+      });
+    const fitted = Math.max(project.width / measure.size.width, project.height / measure.size.height);
+    const scale = fitted * scaleAtCut(moment);
+    if (scale > enlarged)
+      add({
+        code: 'whip.soft',
+        severity: 'watch',
+        measured: { value: scale, unit: 'scale' },
+        allowed: { value: enlarged, unit: 'scale' },
+        facts: { slot: key },
+      });
+  }
+  return findings;
+}
