@@ -30,6 +30,7 @@ function rebuild(
   const snapshot: Snapshot = {
     ...arranged,
     step: '',
+    records: new Map(),
     media: new Map(raw.media.map((one) => [one.id, one as Media])),
     measures: new Map(raw.measures.map((one) => [one.key, one])),
     halted: new Map(),

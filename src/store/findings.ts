@@ -1,8 +1,12 @@
 import type { Finding, Place } from '@/core/finding/finding';
+import type { Comparison, TakeMeasure } from '@/core/model/measures';
+import type { Moment, Project, Take } from '@/core/model/records';
 import { plateSlot } from '@/core/model/slots';
 import { isOverPlate } from '@/core/recipes/built';
 import { examineTake } from '@/core/footage/take-findings';
 import type { Board } from '@/core/shoot/board';
+import { rememberedWith } from '@/core/remember';
+import type { Media } from './db';
 import type { Plan } from './plan';
 import { buildable, materialOf } from './material';
 import { comparisonOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
@@ -12,14 +16,14 @@ export type StationName = 'song' | 'plan' | 'shoot' | 'match' | 'build' | 'deliv
 
 /** Findings of each station, computed from what is there now. */
 export function findingsOf(snapshot: Snapshot, plan: Plan): Record<StationName, Finding[]> {
+  const build = momentFindings(snapshot);
   return {
     song: songFindings(snapshot),
     plan: plan.findings,
     shoot: plan.boards.flatMap(boardFindings),
     match: takeFindings(snapshot),
-    build: momentFindings(snapshot),
-    deliver:
-      snapshot.built.length === 0 ? [] : momentFindings(snapshot).filter((one) => one.severity === 'stop'),
+    build,
+    deliver: build.filter((one) => one.severity === 'stop'),
   };
 }
 
@@ -95,36 +99,51 @@ function takeFindings(snapshot: Snapshot): Finding[] {
     const measure = takeMeasure(snapshot, take);
     const media = snapshot.media.get(take.media);
     if (!measure || !media) continue;
-    if (!measure.complete) {
-      const last = measure.times[measure.times.length - 1];
-      findings.push({ code: 'take.cut-off', severity: 'fix', where: { take: take.id, from: last } });
-    }
-    if (media.probe?.video?.turned) {
-      findings.push({
-        code: 'take.turned',
-        severity: 'watch',
-        where: { take: take.id },
-        facts: { degrees: media.probe.video.turned },
-      });
-    }
     const plate = plateFor(snapshot, take);
     const comparison = isOverPlate(take.slot) ? comparisonOf(snapshot, take, plate) : null;
+    const plateMeasure = plate === take ? null : takeMeasure(snapshot, plate);
+    const parts = [measure, media, comparison, plateMeasure, project];
     findings.push(
-      ...examineTake(
-        take,
-        measure,
-        comparison,
-        plate === take ? null : takeMeasure(snapshot, plate),
-        project,
-      ),
+      ...known(take, parts, () => examineOne(take, measure, media, comparison, plateMeasure, project)),
     );
   }
   return findings;
 }
 
+const known = rememberedWith<Take, Finding[]>();
+
+function examineOne(
+  take: Take,
+  measure: TakeMeasure & { complete: boolean },
+  media: Media,
+  comparison: Comparison | null,
+  plate: TakeMeasure | null,
+  project: Project,
+): Finding[] {
+  const findings: Finding[] = [];
+  if (!measure.complete) {
+    const last = measure.times[measure.times.length - 1];
+    findings.push({ code: 'take.cut-off', severity: 'fix', where: { take: take.id, from: last } });
+  }
+  if (media.probe?.video?.turned) {
+    findings.push({
+      code: 'take.turned',
+      severity: 'watch',
+      where: { take: take.id },
+      facts: { degrees: media.probe.video.turned },
+    });
+  }
+  return [...findings, ...examineTake(take, measure, comparison, plate, project)];
+}
+
+const examined = rememberedWith<Moment, Finding[]>();
+
 function momentFindings(snapshot: Snapshot): Finding[] {
   return snapshot.built.flatMap((moment) => {
     const able = buildable(snapshot, moment);
-    return able ? able.recipe.examine(moment, able.ruler, materialOf(snapshot, moment).fresh) : [];
+    if (!able) return [];
+    const { recipe, ruler } = able;
+    const { fresh } = materialOf(snapshot, moment);
+    return examined(moment, [ruler, fresh], () => recipe.examine(moment, ruler, fresh));
   });
 }

@@ -6,6 +6,7 @@ import type { Node } from '@/core/picture/node';
 import { recipeOf } from '@/core/recipes/built';
 import type { ChosenTake, Material } from '@/core/recipes/material';
 import type { Anchor, Recipe, Ruler } from '@/core/recipes/recipe';
+import { rememberedWith } from '@/core/remember';
 import { plateOfMoment } from './plates';
 import { comparisonOf, rulerOf, takeMeasure, type Snapshot } from './snapshot';
 
@@ -60,15 +61,25 @@ function solvedOf(snapshot: Snapshot, moment: Moment): Record<string, SeamMeasur
   return out;
 }
 
+type Known = { material: Material; fresh: Material; waiting: boolean };
+const materials = rememberedWith<Moment, Known>();
+
 /**
  * What a moment is built from. `solved` holds what was solved for something else meanwhile where `waiting` says that
- * the answer is still to come; `fresh` holds only answers that are of what is there now.
+ * the answer is still to come; `fresh` holds only answers that are of what is there now. Both stay the same objects
+ * while nothing of it changes.
  */
-export function materialOf(
-  snapshot: Snapshot,
-  moment: Moment,
-): { material: Material; fresh: Material; waiting: boolean } {
+export function materialOf(snapshot: Snapshot, moment: Moment): Known {
   const takes = takesOf(snapshot, moment);
+  const filled = Object.entries(takes).flatMap(([slot, chosen]) =>
+    chosen ? [slot, chosen.take, chosen.measure, chosen.comparison] : [slot],
+  );
+  return materials(moment, [rulerOf(snapshot), snapshot.measures, ...filled], () =>
+    gather(snapshot, moment, takes),
+  );
+}
+
+function gather(snapshot: Snapshot, moment: Moment, takes: Material['takes']): Known {
   const last = solvedOf(snapshot, moment);
   const works = worksFrom(snapshot, moment, { takes, solved: last });
   const found = works.flatMap(({ key, name }) => {
@@ -83,12 +94,15 @@ export function materialOf(
   };
 }
 
+const trees = rememberedWith<Moment, Node>();
+
 /** The picture of a moment as it stands; null where it cannot be built. */
 export function pictureOf(snapshot: Snapshot, moment: Moment): { tree: Node; material: Material } | null {
   const able = buildable(snapshot, moment);
   if (!able) return null;
   const { material } = materialOf(snapshot, moment);
-  return { tree: able.recipe.build(moment, able.ruler, material), material };
+  const tree = trees(moment, [able.ruler, material], () => able.recipe.build(moment, able.ruler, material));
+  return { tree, material };
 }
 
 /** The first frame of a moment, that on which it lands, and the one after its last; null where it cannot be built. */

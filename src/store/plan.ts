@@ -14,6 +14,8 @@ import { adviseStyle, type SectionEnergy } from '@/core/plan/advice/style';
 import { examineZones } from '@/core/plan/setup/zones';
 import { energyOf, type Energy } from '@/core/song/energy';
 import { beatOfTime, timeOfBeat } from '@/core/time/grid';
+import type { Project } from '@/core/model/records';
+import { rememberedWith } from '@/core/remember';
 import { songMeasure, type Snapshot } from './snapshot';
 
 /** Everything that follows from the plan, worked out once for each state of the project. */
@@ -48,11 +50,20 @@ export function sectionEnergies(snapshot: Snapshot): (SectionEnergy & Energy)[] 
   }));
 }
 
-function workOut(snapshot: Snapshot): Plan {
+const inputs = rememberedWith<Project, PlanInput>();
+
+function inputOf(snapshot: Snapshot): PlanInput {
   const { project, song, moments, setups, marks, pieces, zones, passes, choices, day } = snapshot;
   const songSeconds = songMeasure(snapshot)?.song.duration ?? 0;
   const grid = song?.grid ?? null;
+  const parts = [grid, songSeconds, moments, setups, marks, pieces, zones, passes, choices, day];
   const input = { project, grid, songSeconds, moments, setups, marks, pieces, zones, passes, choices, day };
+  return inputs(project, parts, () => input);
+}
+
+/** What follows from the plan alone, whatever was filmed of it. */
+function workOut(snapshot: Snapshot, input: PlanInput): Omit<Plan, 'boards'> {
+  const { project, moments, setups, zones, passes } = input;
   const planned = planMoments(input);
   const schedule = scheduleOf(input, (task) => foundOrders.get(orderKey(task)));
   const names = Object.fromEntries([
@@ -81,13 +92,6 @@ function workOut(snapshot: Snapshot): Plan {
   const open = cautionsOf(input)
     .flatMap(({ steps }) => steps)
     .filter(({ key }) => !ticked.has(key)).length;
-  const boards = setups.map(({ id }) =>
-    boardOf(
-      id,
-      schedule.slots.map(({ shot }) => shot).filter((shot) => shot.setup === id),
-      snapshot,
-    ),
-  );
   const findings: Finding[] = [];
   if (moments.length === 0) findings.push({ code: 'plan.empty', severity: 'watch', where: {} });
   else if (setups.length === 0) findings.push({ code: 'plan.no-setup', severity: 'fix', where: {} });
@@ -120,8 +124,18 @@ function workOut(snapshot: Snapshot): Plan {
     sections,
     names,
     findings,
-    boards,
   };
+}
+
+function boardsOf(snapshot: Snapshot, { slots }: Schedule): Board[] {
+  const shots = slots.map(({ shot }) => shot);
+  return snapshot.setups.map(({ id }) =>
+    boardOf(
+      id,
+      shots.filter((shot) => shot.setup === id),
+      snapshot,
+    ),
+  );
 }
 
 const foundOrders = new Map<string, Order>();
@@ -145,13 +159,19 @@ export function onLearned(listener: () => void): () => void {
 }
 export const ordersLearned = (): number => learned;
 
-const known = new WeakMap<Snapshot, { plan: Plan; learned: number }>();
+const plans = rememberedWith<PlanInput, Omit<Plan, 'boards'>>();
+const boards = rememberedWith<Schedule, Board[]>();
+const wholes = rememberedWith<Snapshot, Plan>();
 
-/** The plan of a snapshot. */
+/** The plan of a snapshot: each part is worked out again only once something that it follows from has changed. */
 export function planOf(snapshot: Snapshot): Plan {
-  const there = known.get(snapshot);
-  if (there?.learned === learned) return there.plan;
-  const plan = workOut(snapshot);
-  known.set(snapshot, { plan, learned });
-  return plan;
+  return wholes(snapshot, [learned], () => {
+    const input = inputOf(snapshot);
+    const { sections, ticks, logs, strikes, pickups } = snapshot;
+    const plan = plans(input, [learned, songMeasure(snapshot), sections, ticks], () =>
+      workOut(snapshot, input),
+    );
+    const filmed = [snapshot.setups, logs, strikes, pickups];
+    return { ...plan, boards: boards(plan.schedule, filmed, () => boardsOf(snapshot, plan.schedule)) };
+  });
 }

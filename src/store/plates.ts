@@ -1,13 +1,22 @@
 import { setupOf } from '@/core/plan/shots';
 import type { Moment, Take } from '@/core/model/records';
+import type { Log } from '@/core/model/shoot-records';
 import { fillOf, plateSlot } from '@/core/model/slots';
+import { remembered, rememberedWith } from '@/core/remember';
 import type { Arranged } from './arrange';
 
 type Filmed = Pick<Arranged, 'takes' | 'logs' | 'setups'>;
 
+/** Log lines by the take that they point at; the first one where several do. */
+const logsByTake = remembered((logs: readonly Log[]): ReadonlyMap<string, Log> => {
+  const out = new Map<string, Log>();
+  for (const log of logs) if (log.take && !out.has(log.take)) out.set(log.take, log);
+  return out;
+});
+
 /** The setup that a take was logged in; null for a take that nobody logged. */
 export const filmedIn = ({ logs }: Pick<Filmed, 'logs'>, take: Take): string | null =>
-  logs.find((log) => log.take === take.id)?.setup ?? null;
+  logsByTake(logs).get(take.id)?.setup ?? null;
 
 /** True for takes that may serve a setup: logged in it, or in none. */
 export const serves = (film: Pick<Filmed, 'logs'>, take: Take, setup: string): boolean => {
@@ -19,14 +28,21 @@ export const serves = (film: Pick<Filmed, 'logs'>, take: Take, setup: string): b
  * The plates that hold for a setup, the best first: those logged in it that were not rated "no", then such as
  * nobody logged. Never another setup's.
  */
-export function platesOf(film: Filmed, setup: string): Take[] {
-  const plates = film.takes.filter(({ slot }) => slot === plateSlot);
-  const rated = (take: Take) => film.logs.find((log) => log.take === take.id)?.rating ?? null;
-  const logged = plates.filter((take) => filmedIn(film, take) === setup && rated(take) !== 'no');
+export function platesOf({ takes, logs }: Filmed, setup: string): Take[] {
+  const known = found(takes, [logs], () => new Map());
+  const there = known.get(setup);
+  if (there) return there;
+  const plates = takes.filter(({ slot }) => slot === plateSlot);
+  const rated = (take: Take) => logsByTake(logs).get(take.id)?.rating ?? null;
+  const logged = plates.filter((take) => filmedIn({ logs }, take) === setup && rated(take) !== 'no');
   const good = logged.filter((take) => rated(take) === 'good');
   const others = logged.filter((take) => rated(take) !== 'good');
-  return [...good, ...others, ...plates.filter((take) => filmedIn(film, take) === null)];
+  const loose = plates.filter((take) => filmedIn({ logs }, take) === null);
+  const sorted = [...good, ...others, ...loose];
+  known.set(setup, sorted);
+  return sorted;
 }
+const found = rememberedWith<Take[], Map<string, Take[]>>();
 
 /** The plate that a take is held against by itself: one of its setup; of a take that nobody logged, a loose one. */
 export function plateFor(film: Filmed, take: Take): Take | null {

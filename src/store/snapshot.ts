@@ -1,14 +1,17 @@
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
-import type { Take } from '@/core/model/records';
+import type { Project, Take } from '@/core/model/records';
+import { remembered, rememberedWith, sharedList } from '@/core/remember';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
 import { arrange, type Arranged } from './arrange';
-import type { Conflict, Halted, Media, Measure, Render, Store } from './db';
+import type { Conflict, Halted, Media, Measure, MeasureValue, Render, Store, StoredRecord } from './db';
 
 /** Everything small about a project at one instant; what screens draw and work is found from. */
 export type Snapshot = Arranged & {
   /** the newest step of this tab that it holds, as a stamp; '' before the first */
   step: string;
+  /** every record, also those that were removed */
+  records: ReadonlyMap<string, StoredRecord>;
   conflicts: Conflict[];
   media: Map<string, Media>;
   measures: Map<string, Measure>;
@@ -16,42 +19,113 @@ export type Snapshot = Arranged & {
   renders: Render[];
 };
 
-/** Reads a project; null where it is not there. */
+/** The last snapshots of a store: what has not changed since is taken over from them, and stays the same object. */
+const kept = new WeakMap<Store, Map<string, Snapshot>>();
+
+const sameStamps = (one: StoredRecord, other: StoredRecord): boolean => {
+  const [stamps, others] = [Object.entries(one.stamps), other.stamps];
+  return (
+    stamps.length === Object.keys(others).length && stamps.every(([field, stamp]) => others[field] === stamp)
+  );
+};
+
+/** Records as they are now; those that no change has touched are the objects of before. */
+function sharedRecords(before: ReadonlyMap<string, StoredRecord>, now: StoredRecord[]): StoredRecord[] {
+  return now.map((record) => {
+    const old = before.get(record.id);
+    return old && sameStamps(old, record) ? old : record;
+  });
+}
+
+/** Rows of a small table as they are now; those that are as before are the objects of before. */
+function sharedRows<Row>(
+  before: ReadonlyMap<string, Row> | undefined,
+  now: Row[],
+  idOf: (row: Row) => string,
+): Map<string, Row> {
+  return new Map(
+    now.map((row) => {
+      const old = before?.get(idOf(row));
+      return [idOf(row), old && JSON.stringify(old) === JSON.stringify(row) ? old : row];
+    }),
+  );
+}
+
+/** Measures by key; a key holds everything that its answer depends on, so each is read only once. */
+async function readMeasures(
+  store: Store,
+  project: string,
+  before: Map<string, Measure> | undefined,
+): Promise<Map<string, Measure>> {
+  const keys = (await store.measures.where({ project }).primaryKeys()) as string[];
+  const missing = keys.filter((key) => !before?.has(key));
+  if (before && missing.length === 0 && keys.length === before.size) return before;
+  const read = new Map(
+    (await store.measures.bulkGet(missing)).flatMap((one) => (one ? [[one.key, one]] : [])),
+  );
+  return new Map(
+    keys.flatMap((key) => {
+      const found = before?.get(key) ?? read.get(key);
+      return found ? [[key, found]] : [];
+    }),
+  );
+}
+
+function sharedArranged(before: Snapshot | undefined, now: Arranged): Arranged {
+  const entries = Object.entries(now).map(([name, value]) => {
+    const old = before?.[name as keyof Arranged];
+    return [name, Array.isArray(value) ? sharedList(old as unknown[] | undefined, value) : value];
+  });
+  return Object.fromEntries(entries) as Arranged;
+}
+
+/**
+ * Reads a project; null where it is not there. Whatever is as it was when this store was read the last time is the
+ * same object, so that what follows from it need not be worked out again.
+ */
 export async function readSnapshot(store: Store, projectId: string): Promise<Snapshot | null> {
   const step = store.latest.get(projectId) ?? '';
-  const [records, media, measures, halted, renders, conflicts] = await Promise.all([
+  const before = kept.get(store)?.get(projectId);
+  const [read, media, measures, halted, renders, conflicts] = await Promise.all([
     store.records.where({ project: projectId }).toArray(),
     store.media.where({ project: projectId }).toArray(),
-    store.measures.where({ project: projectId }).toArray(),
+    readMeasures(store, projectId, before?.measures),
     store.halted.where({ project: projectId }).toArray(),
     store.renders.where({ project: projectId }).toArray(),
     store.conflicts.where({ project: projectId }).toArray(),
   ]);
+  const records = sharedRecords(before?.records ?? new Map(), read);
   const arranged = arrange(records);
   if (!arranged) return null;
-  return {
-    ...arranged,
+  const snapshot: Snapshot = {
+    ...sharedArranged(before, arranged),
     step,
-    media: new Map(media.map((one) => [one.id, one])),
-    measures: new Map(measures.map((one) => [one.key, one])),
+    records: new Map(records.map((record) => [record.id, record])),
+    media: sharedRows(before?.media, media, ({ id }) => id),
+    measures,
     halted: new Map(halted.map((one) => [one.key, one])),
     renders: renders.sort((a, b) => b.created - a.created),
     conflicts,
   };
+  const all = kept.get(store) ?? new Map<string, Snapshot>();
+  kept.set(store, all.set(projectId, snapshot));
+  return snapshot;
 }
 
 export const takeKey = (media: string) => `take-2:${media}`;
 export const songKey = (media: string) => `song-2:${media}`;
 export const compareKey = (take: string, plate: string) => `compare-1:${take}:${plate}`;
 
-export function takeMeasure(
-  snapshot: Snapshot,
-  take: Take | null,
-): (TakeMeasure & { poster: Blob; complete: boolean }) | null {
+type KeptMeasure = TakeMeasure & { poster: Blob; complete: boolean };
+const openTake = remembered((value: MeasureValue & { method: 'take-2' }): KeptMeasure => ({
+  ...value.take,
+  poster: value.poster,
+  complete: value.complete,
+}));
+
+export function takeMeasure(snapshot: Snapshot, take: Take | null): KeptMeasure | null {
   const value = take && snapshot.measures.get(takeKey(take.media))?.value;
-  return value?.method === 'take-2'
-    ? { ...value.take, poster: value.poster, complete: value.complete }
-    : null;
+  return value?.method === 'take-2' ? openTake(value) : null;
 }
 
 export function comparisonOf(snapshot: Snapshot, take: Take | null, plate: Take | null): Comparison | null {
@@ -66,6 +140,10 @@ export function songMeasure(snapshot: Snapshot): { song: SongMeasure; beats: Bea
   return value && value.method === 'song-2' ? value : null;
 }
 
+const rulers = rememberedWith<Project, Ruler>();
+
 /** Turns beats into frames; null until there is a grid. */
-export const rulerOf = ({ project, song }: Snapshot): Ruler | null =>
-  song?.grid ? { grid: song.grid, project } : null;
+export const rulerOf = ({ project, song }: Snapshot): Ruler | null => {
+  const grid = song?.grid;
+  return grid ? rulers(project, [grid], () => ({ grid, project })) : null;
+};

@@ -2,6 +2,7 @@ import type { Setup } from '../model/plan-records';
 import type { Moment } from '../model/records';
 import type { Filming, FilmRecipe, ShotNeed } from '../recipes/film';
 import { films } from '../recipes/films';
+import { remembered } from '../remember';
 import { timeOfBeat } from '../time/grid';
 import { frameOfTime } from '../time/rate';
 import { usualDay, type PlanInput } from './plan';
@@ -31,7 +32,7 @@ export function secondSetupOf(setups: readonly Setup[], moment: Moment): string 
 }
 
 /** Each moment with what it needs. Lengths come from the song's beats; without them a beat counts as a second. */
-export function planMoments({ project, grid, moments, day }: PlanInput): PlannedMoment[] {
+export const planMoments = remembered(({ project, grid, moments, day }: PlanInput): PlannedMoment[] => {
   const handle = day?.handle ?? usualDay.handle;
   return moments.map((moment) => {
     const time = (beat: number) => (grid ? timeOfBeat(grid, beat) : beat);
@@ -41,7 +42,7 @@ export function planMoments({ project, grid, moments, day }: PlanInput): Planned
     const recipe = films[moment.recipe] as FilmRecipe<unknown>;
     return { moment, seconds, frames, filming: recipe.film(moment.settings, { seconds, frames, handle }) };
   });
-}
+});
 
 /** Minutes that a shot takes: every take with its reset, and a rehearsal where it can go wrong. */
 function minutesOf(shot: ShotNeed, risk: number, day: PlanInput['day']): number {
@@ -94,7 +95,7 @@ function passShots({ passes, setups, grid, songSeconds, day }: PlanInput): Plann
  * All shots of the plan. Plates are shared by every moment of a setup; everything else belongs to one moment,
  * so that taking a moment away takes away just what nothing else needs.
  */
-export function planShots(input: PlanInput): PlannedShot[] {
+export const planShots = remembered((input: PlanInput): PlannedShot[] => {
   const shots = new Map<string, PlannedShot>();
   const chosen = new Map(input.choices.map((choice) => [choice.shot, choice]));
   for (const { moment, filming } of planMoments(input)) {
@@ -120,7 +121,7 @@ export function planShots(input: PlanInput): PlannedShot[] {
     });
   }
   return [...shots.values()];
-}
+});
 
 /** The shots that would go with a moment, because no other moment needs them. */
 export const shotsOnlyFor = (shots: readonly PlannedShot[], moment: string): PlannedShot[] =>

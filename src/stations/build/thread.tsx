@@ -6,7 +6,7 @@ import type { Frame } from '@/ui/stage/stage';
 export function Thread({ from, frame, to, text }: { from: number; frame: Frame; to: Point; text: string }) {
   const x = frame.left + to[0] * frame.width;
   const y = frame.top + to[1] * frame.height;
-  const wide = text.length * 6.9 + 14;
+  const wide = text.length * 7.4 + 14;
   // The label stays on the stage: where there is no room at the right it stands at the left.
   const label = x + 11 + wide > frame.left * 2 + frame.width ? x - 11 - wide : x + 11;
   return (

@@ -47,8 +47,8 @@ export class TestFilm {
     readonly project: string,
   ) {}
 
-  static async begin(): Promise<TestFilm> {
-    const store = new Store(`film-${count++}`);
+  /** @param store one that there is already; left out, one of its own */
+  static async begin(store = new Store(`film-${count++}`)): Promise<TestFilm> {
     return new TestFilm(store, await createProject(store, 'Test'));
   }
 
@@ -88,8 +88,11 @@ export class TestFilm {
     await change(this.store, this.project, 'Take', [{ create: take }]);
   }
 
-  keep(key: string, subject: string, value: Measure['value']) {
-    return this.store.measures.put({ key, project: this.project, subject, value });
+  /** Keeps an answer. Under one key there is only ever one, so an older one goes, and is seen to have gone, first. */
+  async keep(key: string, subject: string, value: Measure['value']): Promise<void> {
+    await this.store.measures.delete(key);
+    await readSnapshot(this.store, this.project);
+    await this.store.measures.put({ key, project: this.project, subject, value });
   }
   measured(id: string, take = taken(), complete = true) {
     return this.keep(takeKey(`m-${id}`), id, { method: 'take-2', take, poster: new Blob(), complete });

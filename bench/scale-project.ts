@@ -1,0 +1,176 @@
+import type { Moment, Take } from '@/core/model/records';
+import { inPlace } from '@/core/geometry/placement';
+import type { Log } from '@/core/model/shoot-records';
+import { seeded as randomOf } from '@/core/random';
+import { momentKinds } from '@/core/recipes/films';
+import { readRecords } from '@/store/arrange';
+import { change, type Edit } from '@/store/change';
+import { newMoment } from '@/store/commands/moments';
+import { newSetup } from '@/store/commands/plan';
+import { newRecord } from '@/store/commands/projects';
+import type { Store } from '@/store/db';
+import { planOf } from '@/store/plan';
+import { compareKey, readSnapshot, songKey, takeKey } from '@/store/snapshot';
+
+const bpm = 120;
+const songSeconds = 360;
+const rate = 24000 / 1001;
+const pictures = Math.round(60 * rate);
+const poster = new Blob([new Uint8Array(9000)], { type: 'image/jpeg' });
+
+/** A minute of a locked camera, a few noisy pictures of it moved. */
+const placements = (seed: number) => {
+  const next = randomOf(seed);
+  return Array.from({ length: pictures }, (_, index) => ({
+    ...inPlace,
+    dx: 0.05 * next() + (index > 900 && index < 960 ? 2 : 0),
+    dy: 0.05 * next(),
+    agreement: 0.9,
+  }));
+};
+
+async function layMedia(store: Store, project: string, id: string, audio: boolean): Promise<void> {
+  await store.media.add({
+    id,
+    project,
+    name: `${id}.${audio ? 'wav' : 'mp4'}`,
+    type: audio ? 'audio/wav' : 'video/mp4',
+    size: 1,
+    fingerprint: id,
+    place: 'blob',
+    probe: null,
+    problem: null,
+    created: 0,
+  });
+}
+
+/**
+ * Fills a project as the bench itself would have kept it: setups, moments of every kind in turn, takes that were
+ * logged, measured and held against the plates of their setups.
+ * @param share of the whole: 1 is 300 takes, 80 moments, 12 setups
+ */
+export async function fillScale(store: Store, project: string, share = 1): Promise<void> {
+  const count = (whole: number) => Math.max(1, Math.round(whole * share));
+  const beats = Array.from({ length: (songSeconds * bpm) / 60 }, (_, index) => (index * 60) / bpm);
+  const song = {
+    ...newRecord(project),
+    kind: 'song' as const,
+    media: 'song',
+    confidence: 1,
+    grid: { beats, beatsPerBar: 4, firstDownbeat: 0 },
+  };
+  const film = (await readRecords(store, project)).project;
+  const setups = Array.from({ length: count(12) }, (_, index) =>
+    newSetup(film, index + 1, `Setup ${index + 1}`),
+  );
+  const moments = Array.from({ length: count(80) }, (_, index): Moment => {
+    const kind = momentKinds[index % momentKinds.length];
+    const made = newMoment(project, kind, index * 8, index * 8 + 8, `Moment ${index + 1}`);
+    return { ...made, setup: setups[index % setups.length].id } as Moment;
+  });
+  await change(
+    store,
+    project,
+    'Large',
+    [song, ...setups, ...moments].map((create): Edit => ({ create })),
+  );
+  await layMedia(store, project, 'song', true);
+  await store.measures.put({
+    key: songKey('song'),
+    project,
+    subject: 'song',
+    value: {
+      method: 'song-2',
+      song: {
+        duration: songSeconds,
+        perSecond: 80,
+        peaks: Float32Array.from({ length: songSeconds * 80 }, (_, at) => Math.abs(Math.sin(at / 7))),
+        silent: false,
+        levels: new Float32Array(songSeconds * 10).fill(0.1),
+        sections: [],
+      },
+      beats: {
+        beats,
+        downbeats: [],
+        beatsPerBar: 4,
+        bpm,
+        confidence: 1,
+        hits: beats.map((time, at) => ({ time, strength: at % 4 ? 0.6 : 1, band: 'low' as const })),
+      },
+    },
+  });
+  const snapshot = await readSnapshot(store, project);
+  if (!snapshot) throw new Error('There is no project.');
+  const boards = planOf(snapshot).boards.filter(({ rows }) => rows.length > 0);
+  const made: Edit[] = [];
+  const plates = new Map<string, string>();
+  const size = { width: 1920, height: 1080 };
+  for (let index = 0; index < count(300); index++) {
+    const board = boards[index % boards.length];
+    const { shot, id } = board.rows[Math.floor(index / boards.length) % board.rows.length];
+    const media = `media-${index}`;
+    const plate = shot?.what === 'plate';
+    const take: Take = {
+      ...newRecord(project),
+      kind: 'take',
+      media,
+      name: `Take ${index + 1}`,
+      slot: plate ? 'plate' : (shot?.key ?? null),
+      order: index,
+      steady: false,
+      match: false,
+    };
+    const log: Log = {
+      ...newRecord(project),
+      kind: 'log',
+      setup: board.setup,
+      shot: id,
+      number: 1 + Math.floor(index / boards.length),
+      started: index,
+      length: 60,
+      rating: null,
+      tags: {},
+      variation: '',
+      notes: '',
+      take: take.id,
+      seen: [],
+    };
+    made.push({ create: take }, { create: log });
+    if (plate && !plates.has(board.setup)) plates.set(board.setup, media);
+    await layMedia(store, project, media, false);
+    await store.measures.put({
+      key: takeKey(media),
+      project,
+      subject: media,
+      value: {
+        method: 'take-2',
+        complete: true,
+        poster,
+        take: {
+          size,
+          analysis: { width: 640, height: 360 },
+          times: Float64Array.from({ length: pictures }, (_, at) => at / rate),
+          track: placements(index),
+          motion: { share: 0.1, middle: 0.4 },
+        },
+      },
+    });
+    const held = plates.get(board.setup);
+    if (held && held !== media)
+      await store.measures.put({
+        key: compareKey(media, held),
+        project,
+        subject: take.id,
+        value: {
+          method: 'compare-1',
+          comparison: {
+            placements: placements(index + 1000),
+            colour: null,
+            agreement: 0.9,
+            covered: new Uint8Array(5184),
+          },
+        },
+      });
+  }
+  await change(store, project, 'Filmed', made);
+}

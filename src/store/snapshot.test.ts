@@ -1,0 +1,84 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { setMoment } from './commands/moments';
+import { setProject } from './commands/projects';
+import { undo } from './change';
+import { findingsOf } from './findings';
+import { materialOf, pictureOf } from './material';
+import { planOf } from './plan';
+import { TestFilm } from './__tests__/film';
+
+let film: TestFilm;
+let moment: string;
+beforeEach(async () => {
+  film = await TestFilm.begin();
+  moment = await film.wholeClone();
+  for (const id of ['plate', 'one', 'two']) await film.measured(id);
+  await film.compared('one');
+  await film.compared('two');
+});
+const rename = (name: string) => setMoment(film.store, film.project, moment, 'Name', { name });
+
+describe('snapshots', () => {
+  it('hold the same objects for what has not changed, and others for what has', async () => {
+    const before = await film.read();
+    await rename('Another name');
+    const after = await film.read();
+    expect(after.moments[0]).not.toBe(before.moments[0]);
+    expect(after.moments).not.toBe(before.moments);
+    for (const part of ['takes', 'setups', 'logs', 'sections', 'project', 'song', 'measures'] as const)
+      expect(after[part], part).toBe(before[part]);
+    expect(after.media.get('m-one')).toBe(before.media.get('m-one'));
+  });
+
+  it('read what was taken back, and what was changed twice, as it is now', async () => {
+    await rename('Once');
+    await rename('Twice');
+    expect((await film.read()).moments[0].name).toBe('Twice');
+    await undo(film.store, film.project);
+    expect((await film.read()).moments[0].name).toBe('Once');
+    await film.store.measures.clear();
+    expect((await film.read()).measures.size).toBe(0);
+    await film.measured('one');
+    expect([...(await film.read()).measures.keys()]).toHaveLength(1);
+  });
+
+  it('keep two projects apart', async () => {
+    const other = await TestFilm.begin(film.store);
+    expect((await other.read()).moments).toEqual([]);
+    expect((await film.read()).moments).toHaveLength(1);
+    expect((await other.read()).project.id).not.toBe((await film.read()).project.id);
+  });
+});
+
+describe('what follows from a snapshot', () => {
+  it('is the same while nothing of it changed, and new once something has', async () => {
+    const before = await film.read();
+    const [plan, material, tree] = [
+      planOf(before),
+      materialOf(before, before.built[0]).material,
+      pictureOf(before, before.built[0])?.tree,
+    ];
+    await setProject(film.store, film.project, { kinds: 7 });
+    const project = await film.read();
+    expect(planOf(project).schedule).not.toBe(plan.schedule);
+    await film.store.halted.put({ key: 'x', project: film.project, label: 'x', reason: 'cancelled' });
+    const same = await film.read();
+    expect(planOf(same).schedule).toBe(planOf(project).schedule);
+    expect(materialOf(same, same.built[0]).material).toBe(materialOf(project, project.built[0]).material);
+    expect(material).not.toBe(materialOf(same, same.built[0]).material);
+    expect(tree).not.toBe(pictureOf(same, same.built[0])?.tree);
+    expect(pictureOf(same, same.built[0])?.tree).toBe(pictureOf(same, same.built[0])?.tree);
+  });
+
+  it('is what it would be if it were worked out from nothing', async () => {
+    await film.read();
+    for (const feather of [3, 40]) {
+      await setMoment(film.store, film.project, moment, 'Soft', { 'settings.feather': feather });
+      const snapshot = await film.read();
+      const anew = structuredClone(snapshot);
+      expect(findingsOf(snapshot, planOf(snapshot))).toEqual(findingsOf(anew, planOf(anew)));
+      expect(pictureOf(snapshot, snapshot.built[0])?.tree).toEqual(pictureOf(anew, anew.built[0])?.tree);
+    }
+  });
+});
