@@ -5,7 +5,7 @@ import { fillOf, plateSlot } from '@/core/model/slots';
 import type { Node } from '@/core/picture/node';
 import { recipeOf } from '@/core/recipes/built';
 import type { ChosenTake, Material } from '@/core/recipes/material';
-import type { Anchor, Recipe, Ruler } from '@/core/recipes/recipe';
+import type { Recipe, Ruler } from '@/core/recipes/recipe';
 import { rememberedWith } from '@/core/remember';
 import { plateOfMoment } from './plates';
 import { comparisonOf, rulerOf, takeMeasure, type Snapshot } from './snapshot';
@@ -113,7 +113,7 @@ export function framesOf(
   const able = buildable(snapshot, moment);
   if (!able) return null;
   const anchors = able.recipe.anchors(moment, able.ruler);
-  const at = (name: Anchor['name']) => anchors.find((anchor) => anchor.name === name)?.frame;
+  const at = (name: string) => anchors.find((anchor) => anchor.name === name)?.frame;
   const start = at('start') ?? Math.min(...anchors.map(({ frame }) => frame));
   const lands = Math.max(start, at('lands') ?? start);
   return { start, lands, end: Math.max(start + 1, at('end') ?? lands) };

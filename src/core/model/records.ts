@@ -86,6 +86,8 @@ const momentFields = {
   start: z.number(),
   lands: z.number(),
   end: z.number(),
+  /** further beat positions, by the names that its kind gives them */
+  pins: z.record(z.string(), z.number()).optional(),
   /** what it adds to the story, in the person's words */
   story: z.string().optional(),
   /** true once the person was asked for the story */

@@ -11,12 +11,20 @@ import type { Motion, Slot } from './slots';
 /** What turns beats into frames: the grid of the song and the delivery. */
 export type Ruler = { grid: BeatGrid; project: Project };
 
-/** An instant of a moment that sits on a beat; `marks` is what happens there, where that is worth a marker. */
+/** An instant of a moment that sits on a beat. */
 export type Anchor = {
-  name: 'start' | 'lands' | 'end';
+  /** unique within the moment; every kind has `start`, `lands` and `end` */
+  name: string;
+  /** the field of the moment that holds it: one of the three, or `pins.` and a name */
+  field: string;
   title: string;
+  /** beats */
   position: number;
   frame: number;
+  /** beats between which it can be set, and by how many at a time */
+  limits: [number, number];
+  step: number;
+  /** what happens there, where that is worth a marker */
   marks?: string;
 };
 
@@ -46,9 +54,9 @@ export type Landing = { who: string; at: Point };
 export type Dye = 'cochineal' | 'woad';
 
 /** A quantity of a sentence: a setting, an instant on a beat, or the take in a slot or where that begins. */
-export type SaidPart = (
-  { field: string } | { anchor: Anchor['name'] } | { slot: string; part: 'take' | 'start' }
-) & { dye?: Dye };
+export type SaidPart = ({ field: string } | { anchor: string } | { slot: string; part: 'take' | 'start' }) & {
+  dye?: Dye;
+};
 
 /** A sentence in parts: words, and quantities that are edited in place. */
 export type SentencePart = string | SaidPart;

@@ -2,7 +2,7 @@
 import type { Moment } from '@/core/model/records';
 import { fillOf, noSlot, plateSlot } from '@/core/model/slots';
 import type { Field } from '@/core/recipes/film';
-import type { Anchor, Recipe, Ruler, SaidPart } from '@/core/recipes/recipe';
+import type { Recipe, Ruler, SaidPart } from '@/core/recipes/recipe';
 import { beatLabel, frameOfBeat, positionOf, timeOfBeat } from '@/core/time/grid';
 import { frameOfTime, perSecond, timeOfFrame } from '@/core/time/rate';
 import { formatClock, formatTimecode } from '@/core/time/timecode';
@@ -56,22 +56,19 @@ function useSave({ moment }: Of) {
 }
 
 /** A beat that the moment is pinned to; the instants stay in their order. */
-function Instant({ name, dye, ...of }: Dyed & { name: Anchor['name'] }) {
+function Instant({ name, dye, ...of }: Dyed & { name: string }) {
   const { moment, recipe, ruler } = of;
   const { grid, project } = ruler;
   const save = useSave(of);
-  const limits = {
-    start: [-16, moment.lands],
-    lands: [moment.start, moment.end - 0.25],
-    end: [moment.lands + 0.25, 1e5],
-  }[name];
   const frame = (value: number) => frameOfBeat(grid, project.rate, value);
-  const title = recipe.anchors(moment, ruler).find((anchor) => anchor.name === name)?.title ?? name;
+  const anchor = recipe.anchors(moment, ruler).find((one) => one.name === name);
+  if (!anchor) return null;
+  const { title, field, position, limits, step } = anchor;
   return (
     <LiveNumber
       label={title}
-      value={moment[name]}
-      step={name === 'lands' ? 0.5 : 1}
+      value={position}
+      step={step}
       min={limits[0]}
       max={limits[1]}
       dye={dye}
@@ -83,7 +80,7 @@ function Instant({ name, dye, ...of }: Dyed & { name: Anchor['name'] }) {
         const numbers = text.match(/-?\d+(?:[.,]\d+)?/g)?.map((one) => Number(one.replace(',', '.')));
         return numbers?.length ? positionOf(grid, numbers[0], numbers[1] ?? 1) : null;
       }}
-      onChange={(value) => save(title, { [name]: value })}
+      onChange={(value) => save(title, { [field]: value })}
     />
   );
 }

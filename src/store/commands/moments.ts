@@ -1,5 +1,6 @@
 import { refuse } from '@/core/error';
 import { momentSchema, type Moment } from '@/core/model/records';
+import { movePins } from '@/core/model/pins';
 import { fillOf, plateSlot } from '@/core/model/slots';
 import { recipeOf, usualKind, usualRecipe } from '@/core/recipes/built';
 import { calledOf, films, type MomentKind } from '@/core/recipes/films';
@@ -96,11 +97,18 @@ export function momentOf<Some extends Moment>(moments: readonly Some[], id: stri
   return found ?? refuse('gone', 'This moment is no longer there. Undo brings it back.');
 }
 
+/** All that a moment is pinned to goes along with all of it; one end goes alone. */
+const moved = (moment: Moment, part: SpanPart, by: number): Record<string, number> =>
+  part === 'body' ? movePins(moment, (position) => position + by) : moveSpan(moment, part, by);
+
 /** Moves a moment, or one of its ends or its beat, by some beats from where it is now. */
 export const moveMoment = (store: Store, project: string, id: string, part: SpanPart, by: number) =>
   change(store, project, 'Move on the ribbon', ({ moments }) => [
-    { record: id, set: moveSpan(momentOf(moments, id), part, by) },
+    { record: id, set: moved(momentOf(moments, id), part, by) },
   ]);
+
+const shifted = (pins: Record<string, number>, by: number) =>
+  Object.fromEntries(Object.entries(pins).map(([name, position]) => [name, position + by]));
 
 /** The same moment again, from where it ends. @returns its id */
 export async function copyMoment(store: Store, project: string, id: string): Promise<string> {
@@ -112,6 +120,7 @@ export async function copyMoment(store: Store, project: string, id: string): Pro
       ...moment,
       ...newRecord(project, copy),
       ...moveSpan(moment, 'body', by),
+      ...(moment.pins ? { pins: shifted(moment.pins, by) } : {}),
     }) as Moment;
     return [{ create }];
   });

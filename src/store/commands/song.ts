@@ -1,3 +1,4 @@
+import { movePins } from '@/core/model/pins';
 import { refuse } from '@/core/error';
 import { gridOfLabels, type ReadGrid } from '@/core/formats/labelled-beats';
 import type { TextCue } from '@/core/formats/webvtt';
@@ -61,10 +62,7 @@ function correct(
       const locked = song.locked?.map(({ from, to }) => ({ from: move(from), to: move(to) }));
       const edits: Edit[] = [
         { record: song.id, set: { grid, confidence, ...(locked ? { locked } : {}) } },
-        ...moments.map(({ id, start, lands, end }) => ({
-          record: id,
-          set: { start: move(start), lands: move(lands), end: move(end) },
-        })),
+        ...moments.map((moment) => ({ record: moment.id, set: movePins(moment, move) })),
         ...sections.map(({ id, at }) => ({ record: id, set: { at: move(at) } })),
         ...cues.map(({ id, at, until }) => ({ record: id, set: { at: move(at), until: move(until) } })),
       ];
@@ -173,12 +171,11 @@ export async function layFirstBeats(store: Store, project: string, song: string,
 /** Every moment onto the nearest beats. */
 export const snapMoments = (store: Store, project: string) =>
   change(store, project, 'Snap to beats', ({ moments }) =>
-    moments.map(({ id, start, lands, end }) => ({
-      record: id,
+    moments.map((moment) => ({
+      record: moment.id,
       set: {
-        start: Math.round(start),
-        lands: Math.round(lands),
-        end: Math.max(Math.round(start) + 1, Math.round(end)),
+        ...movePins(moment, Math.round),
+        end: Math.max(Math.round(moment.start) + 1, Math.round(moment.end)),
       },
     })),
   );

@@ -4,6 +4,7 @@ import type { Bezier } from '../../motion/easing';
 import { still, type Track } from '../../motion/keyframes';
 import { groupOf, type Node, type Transform } from '../../picture/node';
 import { frameOfBeat } from '../../time/grid';
+import { spanAnchors } from '../anchors';
 import type { Material } from '../material';
 import type { Anchor, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
@@ -43,14 +44,9 @@ export function whipFrames(moment: WhipMoment, { grid, project }: Ruler) {
 
 const titles = { start: 'Begins on', lands: 'Cuts on', end: 'Ends on' };
 
-export const whipAnchors = (moment: WhipMoment, { grid, project }: Ruler): Anchor[] =>
-  (['start', 'lands', 'end'] as const).map((name) => ({
-    name,
-    title: titles[name],
-    position: moment[name],
-    frame: frameOfBeat(grid, project.rate, moment[name]),
-    ...(name === 'lands' ? { marks: 'Whip cuts' } : {}),
-  }));
+/** The instants of a whip. */
+export const whipAnchors = (moment: WhipMoment, ruler: Ruler): Anchor[] =>
+  spanAnchors(moment, ruler, titles, 'Whip cuts');
 
 /** How much a picture that is scaled up to hide its edges is enlarged at the cut. */
 export const scaleAtCut = ({ settings }: WhipMoment): number =>

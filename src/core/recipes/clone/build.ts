@@ -4,23 +4,16 @@ import { groupOf, outlineMatte, type Node } from '../../picture/node';
 import { takeNode } from '../take-node';
 import type { Point } from '../../geometry/size';
 import { type CloneMoment, cloneMaterial, otherSide, seamWork, straightSeam, type Side } from './material';
-import { frameOfBeat } from '../../time/grid';
 import type { Anchor, Ruler } from '../recipe';
 import { fillOf, plateSlot } from '../../model/slots';
+import { spanAnchors } from '../anchors';
 import type { Material } from '../material';
 
 const titles = { start: 'Begins on', lands: 'The copy appears on', end: 'Ends on' };
 
-/** The three instants of a clone, each rounded to its frame from absolute time. */
-export function cloneAnchors(moment: CloneMoment, { grid, project }: Ruler): Anchor[] {
-  return (['start', 'lands', 'end'] as const).map((name) => ({
-    name,
-    title: titles[name],
-    position: moment[name],
-    frame: frameOfBeat(grid, project.rate, moment[name]),
-    ...(name === 'lands' ? { marks: 'Copy appears' } : {}),
-  }));
-}
+/** The instants of a clone. */
+export const cloneAnchors = (moment: CloneMoment, ruler: Ruler): Anchor[] =>
+  spanAnchors(moment, ruler, titles, 'Copy appears');
 
 /** First frame, frame on which the copy appears, and the frame after the last. */
 export function cloneFrames(moment: CloneMoment, ruler: Ruler) {

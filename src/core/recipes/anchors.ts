@@ -1,0 +1,48 @@
+import { pinnedAt, type Pinned } from '../model/pins';
+import { frameOfBeat } from '../time/grid';
+import type { Anchor, Ruler } from './recipe';
+
+/** No moment begins further before the song, or ends further after it. */
+const earliest = -16;
+const latest = 1e5;
+/** A moment is at least so many beats long. */
+const least = 0.25;
+
+/** An instant that a field of the moment holds, rounded to its frame from absolute time. */
+export const anchorOf = (
+  moment: Pinned,
+  { grid, project }: Ruler,
+  anchor: Omit<Anchor, 'position' | 'frame'>,
+): Anchor => {
+  const position = pinnedAt(moment)[anchor.field] ?? moment.lands;
+  return { ...anchor, position, frame: frameOfBeat(grid, project.rate, position) };
+};
+
+/**
+ * The three instants that every moment has.
+ * @param titles what the sentence calls them
+ * @param marks what happens where it lands, for markers
+ */
+export function spanAnchors(
+  moment: Pinned,
+  ruler: Ruler,
+  titles: Record<'start' | 'lands' | 'end', string>,
+  marks: string,
+): Anchor[] {
+  const { start, lands, end } = moment;
+  const limits: Record<'start' | 'lands' | 'end', [number, number]> = {
+    start: [earliest, lands],
+    lands: [start, end - least],
+    end: [lands + least, latest],
+  };
+  return (['start', 'lands', 'end'] as const).map((name) =>
+    anchorOf(moment, ruler, {
+      name,
+      field: name,
+      title: titles[name],
+      limits: limits[name],
+      step: name === 'lands' ? 0.5 : 1,
+      ...(name === 'lands' ? { marks } : {}),
+    }),
+  );
+}
