@@ -18,7 +18,7 @@ export async function songWithClick(wav: Blob, clicks: readonly Click[]): Promis
   return wavOf([song, soundOfClicks(clicks, song.length, sampleRate)]);
 }
 
-export type ClickTrackTask = {
+type ClickTrackTask = {
   /** the song at 48 kHz; null for clicks alone */
   wav: Blob | null;
   clicks: readonly Click[];

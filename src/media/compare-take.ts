@@ -9,7 +9,7 @@ import { isCoreError, refuse } from '@/core/error';
 import { yuvToRgba } from '@/core/picture/planes';
 
 /** Cells in which a take differs from its plate at any kept still; for judging whether two takes leave room. */
-export const roomCells = { width: 48, height: 27 };
+const roomCells = { width: 48, height: 27 };
 
 /**
  * Holds a measured take against its measured plate, from the stills that were kept: nothing is decoded again.

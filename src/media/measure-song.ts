@@ -11,7 +11,7 @@ import { trackBeats, type BeatHints, type BeatTrack } from '@/core/song/track';
 import { openInput } from './open';
 import type { Progress } from './measure-take';
 
-export const songRate = 48_000;
+const songRate = 48_000;
 
 /** All sound of a file at 48 kHz: as 16-bit pieces, and mixed down to one channel. */
 async function decodeSound(blob: Blob, onProgress: Progress) {

@@ -44,7 +44,7 @@ async function picturesAlong(blob: Blob, count: number): Promise<{ time: number;
 export const platePictures = async (blob: Blob): Promise<RgbaImage[]> =>
   (await picturesAlong(blob, 3)).map(({ picture }) => picture);
 
-export type QuickTask = {
+type QuickTask = {
   clip: Blob;
   /** the plate's file, or pictures of it */
   plate: Blob | RgbaImage[];

@@ -8,7 +8,7 @@ import { ShotPainter } from './shot-painter';
 import { mimeOf, MovieWriter, type Container } from './writer';
 import type { Progress } from './measure-take';
 
-export type RenderTask = {
+type RenderTask = {
   tree: Node;
   /** frames of the film, end excluded */
   start: number;

@@ -45,7 +45,7 @@ const soundCodec = { mp4: 'aac', mov: 'pcm-s16', webm: 'opus' } as const;
 
 const colour = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const;
 
-export type WriterOptions = {
+type WriterOptions = {
   container: Container;
   size: Size;
   bitrate: number;

@@ -6,7 +6,7 @@ import { readSnapshot } from '@/store/snapshot';
 import { importFiles } from '@/workers/import-files';
 import { liveQuery } from 'dexie';
 
-export const demoName = 'Left-Hand Thread (demo)';
+const demoName = 'Left-Hand Thread (demo)';
 
 /** The day of the demo's rehearsal: files that came with the bench were not filmed just now. */
 const filmed = Date.UTC(2026, 10, 14, 15, 30);

@@ -5,7 +5,7 @@ import type { Store } from '@/store/db';
 import { asCoreError } from '@/workers/plain-errors';
 
 /** Runs something that may be refused. Resolves once its changes are on the screen, or the refusal is said. */
-export type Attempt = (work: () => unknown) => Promise<void>;
+type Attempt = (work: () => unknown) => Promise<void>;
 
 /**
  * Runs what people ask for, at once and one beside the other.

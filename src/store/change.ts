@@ -58,7 +58,7 @@ async function stepping<Made extends { id: string } | null>(
 }
 
 /** What is to be changed: known beforehand, or worked out from the records as they are inside the transaction. */
-export type Edits = readonly Edit[] | ((now: Arranged) => readonly Edit[] | Promise<readonly Edit[]>);
+type Edits = readonly Edit[] | ((now: Arranged) => readonly Edit[] | Promise<readonly Edit[]>);
 
 /**
  * Makes one undoable step of some edits. Edits that depend on what is there are given as a function: two quick

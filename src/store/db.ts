@@ -71,7 +71,7 @@ export type Recording = {
 };
 
 /** Pictures of a setup's empty set as this device's camera shows it, to watch against. Never leaves the device. */
-export type SetReference = {
+type SetReference = {
   setup: string;
   project: string;
   camera: string;

@@ -28,7 +28,7 @@ export const serves = (film: Pick<Filmed, 'logs'>, take: Take, setup: string): b
  * The plates that hold for a setup, the best first: those logged in it that were not rated "no", then such as
  * nobody logged. Never another setup's.
  */
-export function platesOf({ takes, logs }: Filmed, setup: string): Take[] {
+function platesOf({ takes, logs }: Filmed, setup: string): Take[] {
   const known = found(takes, [logs], () => new Map());
   const there = known.get(setup);
   if (there) return there;

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 
-export type Theme = 'day' | 'night';
+type Theme = 'day' | 'night';
 const place = 'fickle-ribbon-theme';
 
 /** Follows the device until it is switched. */

@@ -10,7 +10,7 @@ import { slotInName } from '@/core/recipes/built';
 import { nearestRate } from '@/core/time/rate';
 
 /** What became of a file. */
-export type Imported = {
+type Imported = {
   name: string;
   outcome: 'song' | 'take' | 'known' | 'problem';
   message: string;

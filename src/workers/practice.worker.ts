@@ -5,7 +5,7 @@ import { PracticeSet, type PracticeRole } from '@/core/practice/practice-set';
 import { plainErrors } from './plain-errors';
 
 /** What the practice camera sees at an instant; seconds since each fault was switched on. */
-export type PracticeView = {
+type PracticeView = {
   role: PracticeRole;
   take: number;
   time: number;

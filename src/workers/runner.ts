@@ -7,7 +7,7 @@ import { ownWorkers, perform, type Workers } from './perform';
 import { asCoreError } from './plain-errors';
 
 /** What is being done now: shares 0..1, seconds left once that can be told. */
-export type Activity = { key: string; label: string; share: number; left: number | null; waiting: number };
+type Activity = { key: string; label: string; share: number; left: number | null; waiting: number };
 
 /** One tab at a time does a project's work. @param held runs once this tab is the one, until it is over */
 export type Hold = (name: string, until: AbortSignal, held: () => Promise<void>) => Promise<unknown>;

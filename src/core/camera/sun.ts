@@ -2,7 +2,7 @@ import { getPosition, getTimes } from 'suncalc';
 import { refuse } from '../error';
 
 /** Where: degrees north and east. */
-export type Spot = { latitude: number; longitude: number };
+type Spot = { latitude: number; longitude: number };
 
 function checked({ latitude, longitude }: Spot): void {
   if (!(Math.abs(latitude) <= 90) || !(Math.abs(longitude) <= 180))
@@ -20,7 +20,7 @@ export function clearSkyLight(altitude: number): number {
 }
 
 /** How far the light may go before takes stop matching. */
-export type LightChange = { stops: number; degrees: number };
+type LightChange = { stops: number; degrees: number };
 
 const minute = 60_000;
 /** Degrees from one compass direction to another, 0 to 180. */

@@ -7,9 +7,9 @@ import type { Sensor } from './sensors';
  */
 export type View = { sensor: Sensor; focal: number; height: number; tilt: number };
 
-export type RoomPoint = { x: number; y: number; z: number };
+type RoomPoint = { x: number; y: number; z: number };
 /** Shares of the frame, (0, 0) top left, y down. */
-export type FramePoint = { x: number; y: number };
+type FramePoint = { x: number; y: number };
 
 const turn = (degrees: number) => {
   const angle = (degrees * Math.PI) / 180;

@@ -22,7 +22,7 @@ export type Told = { measured: string; allowed: string; at: string };
 export type Words = (finding: Finding, names: Names, told: Told) => string | undefined;
 
 /** A number with its unit, for reading. */
-export function sayQuantity({ value, unit }: Quantity, units: Units = 'metric'): string {
+function sayQuantity({ value, unit }: Quantity, units: Units = 'metric'): string {
   const size = Math.abs(value);
   switch (unit) {
     case 'px':

@@ -8,12 +8,12 @@ import { type Point, type Size } from '../geometry/size';
 import { MinimumCut } from './max-flow';
 
 /** Says that a take must show along a line of points, in one frame or (without `frame`) always. Pixels. */
-export type Stroke = { take: number; frame?: number; points: Point[]; radius?: number };
+type Stroke = { take: number; frame?: number; points: Point[]; radius?: number };
 
 /** The outline, in pixels, of where takes above the first show, from `frame` on. */
 export type Outline = { frame: number; points: Point[] };
 
-export type Seam = {
+type Seam = {
   /** number of the take that shows at each pixel; one picture when still */
   labels: GrayImage[];
   /** as few keyframes as keep the same picture */
@@ -23,7 +23,7 @@ export type Seam = {
 };
 
 /** How much two takes differ at each pixel, gathered over frames that need not be kept. */
-export type Disagreement = Size & { frames: number; sum: Float64Array };
+type Disagreement = Size & { frames: number; sum: Float64Array };
 
 export const newDisagreement = (size: Size): Disagreement => ({
   ...size,

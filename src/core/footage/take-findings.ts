@@ -160,7 +160,7 @@ export function scorePair(takes: readonly [PairSide, PairSide]): PairScore {
   const room = smaller === 0 ? 0 : 1 - both / smaller;
   return { camera, light, room, score: Math.cbrt(camera * light * room) };
 }
-export type PairSide = {
+type PairSide = {
   move: number;
   before: number;
   after: number;

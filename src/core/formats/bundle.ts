@@ -8,7 +8,7 @@ export const bundleFormat = 'fickle-ribbon bundle';
 export const bundleIndex = 'bundle.json';
 
 /** More than any project needs; a file that says more is not one of ours. */
-export const bundleLimits = { entries: 5000, indexBytes: 128e6, mediaBytes: 200e9 };
+const bundleLimits = { entries: 5000, indexBytes: 128e6, mediaBytes: 200e9 };
 
 const probeSchema = z.object({
   duration: z.number(),
@@ -24,7 +24,7 @@ const probeSchema = z.object({
 });
 
 /** A clip or song as the bundle lists it; `entry` is its place in the zip. */
-export const bundleMediaSchema = z.object({
+const bundleMediaSchema = z.object({
   id: z.string().min(1).max(200),
   name: z.string().max(400),
   type: z.string().max(200),
@@ -53,7 +53,7 @@ export type Bundle = z.infer<typeof bundleSchema>;
 export const mediaEntry = (index: number): string => `media/${String(index).padStart(4, '0')}`;
 
 /** What the zip says of one of its entries, before anything is unpacked. */
-export type ZipEntry = { name: string; size: number; packed: number; folder: boolean };
+type ZipEntry = { name: string; size: number; packed: number; folder: boolean };
 
 /**
  * Checks the list of a zip before anything of it is read.

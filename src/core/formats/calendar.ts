@@ -2,7 +2,7 @@ import { createEvents, type DateArray } from 'ics';
 import { refuse } from '../error';
 
 /** Something at a time; instants in milliseconds. */
-export type CalendarEvent = {
+type CalendarEvent = {
   id: string;
   title: string;
   text: string;

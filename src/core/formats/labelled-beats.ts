@@ -2,7 +2,7 @@ import { refuse } from '../error';
 import { barAndBeat, type BeatGrid } from '../time/grid';
 
 /** A beat as files write it: seconds, and where it stands in its bar if the file says so (both from 1). */
-export type LabelledBeat = { time: number; bar?: number; beat?: number };
+type LabelledBeat = { time: number; bar?: number; beat?: number };
 
 /** What was put right while reading; all zero for a file in order. */
 export type Mended = { unsorted: number; doubled: number; negative: number };

@@ -4,7 +4,7 @@ import { perSecond, timeOfFrame, type Rate } from '../time/rate';
 type OtioValue = string | number | boolean | null | OtioValue[] | { [key: string]: OtioValue };
 
 /** What a timeline is made of: names of files as they lie beside it, and the song. */
-export type TimelineInput = {
+type TimelineInput = {
   name: string;
   rate: Rate;
   /** frames of the film that the shot covers */

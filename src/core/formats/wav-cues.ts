@@ -50,7 +50,7 @@ export function headWithChunks(head: Uint8Array, extra: number): Uint8Array<Arra
  * The cues of a WAV file and its sample rate.
  * @throws CoreError `wav` where it is none; `wav-cues` where it holds no cue
  */
-export function readCues(bytes: ArrayBuffer): { cues: Cue[]; sampleRate: number } {
+function readCues(bytes: ArrayBuffer): { cues: Cue[]; sampleRate: number } {
   const view = new DataView(bytes);
   const name = (at: number) => String.fromCharCode(...new Uint8Array(bytes, at, 4));
   if (bytes.byteLength < 12 || name(0) !== 'RIFF' || name(8) !== 'WAVE')

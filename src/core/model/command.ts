@@ -1,9 +1,7 @@
 import { z } from 'zod';
 
 /** A stamp of the hybrid clock: time and count in base 36, then the device. Sorts as text. */
-export const stampSchema = z
-  .string()
-  .regex(/^[0-9a-z]{9}:[0-9a-z]{4}:[0-9a-z]{1,12}$/, 'no stamp of this clock');
+const stampSchema = z.string().regex(/^[0-9a-z]{9}:[0-9a-z]{4}:[0-9a-z]{1,12}$/, 'no stamp of this clock');
 
 /** Milliseconds since 1970 at which a stamp was made. */
 export const timeOfStamp = (stamp: string): number => parseInt(stamp.slice(0, 9), 36);

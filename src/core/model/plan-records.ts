@@ -62,7 +62,7 @@ export const setupSchema = z
   });
 
 /** Where somebody stands: metres right of and away from the point under the lens. */
-export const markSchema = z.object({
+const markSchema = z.object({
   ...base,
   kind: z.literal('mark'),
   setup: id,
@@ -74,7 +74,7 @@ export const markSchema = z.object({
 });
 
 /** Something that stands in the room, drawn to scale: middle, width across, depth away, height. */
-export const pieceSchema = z.object({
+const pieceSchema = z.object({
   ...base,
   kind: z.literal('piece'),
   setup: id,
@@ -89,7 +89,7 @@ export const pieceSchema = z.object({
 
 const share = z.number().min(-0.5).max(1.5);
 /** A part of the picture, in shares of the frame: opposite corners, or both ends of a line. */
-export const zoneSchema = z.object({
+const zoneSchema = z.object({
   ...base,
   kind: z.literal('zone'),
   setup: id,
@@ -116,7 +116,7 @@ export const passSchema = z.object({
 });
 
 /** What the person decided about a shot that follows from the plan. The id of the shot is `shot`. */
-export const shotSchema = z.object({
+const shotSchema = z.object({
   ...base,
   kind: z.literal('shot'),
   shot: z.string().min(1),
@@ -155,10 +155,10 @@ export const daySchema = z.object({
 });
 
 /** A tick on a list: packing, cautions, a setup's sheet. */
-export const tickSchema = z.object({ ...base, kind: z.literal('tick'), of: z.string(), done: z.boolean() });
+const tickSchema = z.object({ ...base, kind: z.literal('tick'), of: z.string(), done: z.boolean() });
 
 /** Something of the person's own to take along. */
-export const itemSchema = z.object({ ...base, kind: z.literal('item'), text: z.string().min(1) });
+const itemSchema = z.object({ ...base, kind: z.literal('item'), text: z.string().min(1) });
 
 export const planSchemas = [
   setupSchema,

@@ -9,7 +9,7 @@ import { slotsSchema } from './slots';
 
 const { id } = base;
 
-export const projectSchema = z.object({
+const projectSchema = z.object({
   ...base,
   kind: z.literal('project'),
   name: z.string(),
@@ -26,7 +26,7 @@ export const projectSchema = z.object({
   upright: z.boolean().optional(),
 });
 
-export const songSchema = z.object({
+const songSchema = z.object({
   ...base,
   kind: z.literal('song'),
   /** null for a ruler of seconds, while there is no song */
@@ -44,7 +44,7 @@ export const songSchema = z.object({
 });
 
 /** A part of the song, from a beat position until the next section. */
-export const sectionSchema = z.object({
+const sectionSchema = z.object({
   ...base,
   kind: z.literal('section'),
   at: z.number(),
@@ -54,7 +54,7 @@ export const sectionSchema = z.object({
 });
 
 /** Sung or spoken words over some beats. */
-export const cueSchema = z.object({
+const cueSchema = z.object({
   ...base,
   kind: z.literal('cue'),
   at: z.number(),
@@ -62,7 +62,7 @@ export const cueSchema = z.object({
   text: z.string(),
 });
 
-export const takeSchema = z.object({
+const takeSchema = z.object({
   ...base,
   kind: z.literal('take'),
   media: id,

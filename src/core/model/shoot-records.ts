@@ -20,7 +20,7 @@ export const logTags = [
 export type LogTag = (typeof logTags)[number];
 
 /** One take as the set saw it; its file may come later, or be recorded here. */
-export const logSchema = z.object({
+const logSchema = z.object({
   ...base,
   kind: z.literal('log'),
   setup: id,
@@ -48,7 +48,7 @@ export const logSchema = z.object({
 });
 
 /** A setup that was taken down. Its id is made from the setup's, so that two phones strike it once. */
-export const strikeSchema = z.object({
+const strikeSchema = z.object({
   ...base,
   kind: z.literal('strike'),
   setup: id,
@@ -58,7 +58,7 @@ export const strikeSchema = z.object({
 });
 
 /** A shot that was found missing on the set. */
-export const pickupSchema = z.object({
+const pickupSchema = z.object({
   ...base,
   kind: z.literal('pickup'),
   setup: id,
@@ -71,7 +71,7 @@ export const pickupSchema = z.object({
 });
 
 /** A move that is repeated for each copy. */
-export const moveSchema = z.object({
+const moveSchema = z.object({
   ...base,
   kind: z.literal('move'),
   setup: id,

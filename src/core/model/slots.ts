@@ -3,13 +3,13 @@ import { z } from 'zod';
 const id = z.string().min(1);
 
 /** A tap on a performer: seconds in the take's own file, point in shares of the frame. */
-export const tapSchema = z.object({ time: z.number(), at: z.tuple([z.number(), z.number()]) });
+const tapSchema = z.object({ time: z.number(), at: z.tuple([z.number(), z.number()]) });
 
 /**
  * What fills a slot of a moment. A slot is the key of a shot that its kind asks for in `film`; each field is
  * written by itself, and a take may fill slots of several moments.
  */
-export const fillSchema = z.object({
+const fillSchema = z.object({
   take: id.nullable().optional(),
   /** seconds of the take at the frame on which it first shows */
   at: z.number().nonnegative().optional(),

@@ -1,7 +1,7 @@
 import { ease, linear, type Bezier } from './easing';
 
 /** A value at a frame. `ease` leads to the next keyframe; 'hold' keeps the value until it comes. */
-export type Keyframe = { frame: number; value: number; ease: Bezier | 'hold' };
+type Keyframe = { frame: number; value: number; ease: Bezier | 'hold' };
 
 /** One number that changes over frames, as keyframes in rising order of frame. */
 export type Track = readonly Keyframe[];

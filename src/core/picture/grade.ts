@@ -6,7 +6,7 @@ const three = z.tuple([z.number(), z.number(), z.number()]);
  * A colour decision on display-coded values 0..1: `clamp(in × slope + offset) ^ power`, then saturation
  * about BT.709 luma. @see ASC CDL 1.2
  */
-export const cdlSchema = z.object({ slope: three, offset: three, power: three, saturation: z.number() });
+const cdlSchema = z.object({ slope: three, offset: three, power: three, saturation: z.number() });
 export type Cdl = z.infer<typeof cdlSchema>;
 
 const clamp = (value: number) => Math.min(1, Math.max(0, value));

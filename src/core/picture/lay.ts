@@ -3,7 +3,7 @@ import { half } from './planes';
 import type { Bounds } from '../geometry/size';
 
 /** A mask with, for each row, where its longest fully covered run begins and ends. */
-export type MaskPlane = { cover: Uint8Array; solid: Int32Array };
+type MaskPlane = { cover: Uint8Array; solid: Int32Array };
 export type MaskPlanes = { luma: MaskPlane; chroma: MaskPlane; bounds: Bounds };
 
 /** A mask's coverage with its runs. @param width pixels a row */

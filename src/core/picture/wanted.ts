@@ -3,7 +3,7 @@ import type { Node } from './node';
 import { instantsOf } from './shutter';
 
 /** A picture of a file, by the file's seconds. */
-export type Wanted = { media: string; seconds: number };
+type Wanted = { media: string; seconds: number };
 
 /** What a node itself asks for at an instant. */
 function ownPictures({ content, mattes }: Node, at: number): Wanted[] {

@@ -9,7 +9,7 @@ const latest = 1e5;
 const least = 0.25;
 
 /** An instant that a field of the moment holds, rounded to its frame from absolute time. */
-export const anchorOf = (
+const anchorOf = (
   moment: Pinned,
   { grid, project }: Ruler,
   anchor: Omit<Anchor, 'position' | 'frame'>,

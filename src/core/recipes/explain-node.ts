@@ -13,7 +13,7 @@ const thenOf = (track: Track, index: number): KeyframeRow['then'] => {
 };
 
 /** A track as rows of a sheet. @param value what is written for a value of the track */
-export const trackRows = (
+const trackRows = (
   layer: string,
   what: string,
   track: Track,

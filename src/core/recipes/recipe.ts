@@ -59,7 +59,7 @@ export type SaidPart = ({ field: string } | { anchor: string } | { slot: string;
 };
 
 /** A sentence in parts: words, and quantities that are edited in place. */
-export type SentencePart = string | SaidPart;
+type SentencePart = string | SaidPart;
 export type Sentence = SentencePart[];
 
 /** One instruction in plain words, with the numbers that any editor needs. */

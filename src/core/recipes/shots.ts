@@ -4,7 +4,7 @@ import type { Filming, Footing, Same, ShotNeed } from './film';
 export const lockedSame: Same[] = ['camera', 'lens', 'exposure', 'light'];
 
 /** Seconds to record for some seconds of film at a speed, with a handle on both sides. */
-export const toRecord = (seconds: number, speed: number, handle: number): number =>
+const toRecord = (seconds: number, speed: number, handle: number): number =>
   Math.ceil(seconds * speed + 2 * handle);
 
 /** The plate at the start and at the end of a setup: one pair serves all its moments. */

@@ -2,7 +2,7 @@ import { mostFlashes } from '../safety/flash';
 import { barAndBeat, beatOfTime, type BeatGrid } from '../time/grid';
 
 /** What the beat display shows at an instant: `glow` 0..1 between its two tones, `swing` −1..1 of a pendulum. */
-export type BeatShown = { bar: number; beat: number; glow: number; swing: number };
+type BeatShown = { bar: number; beat: number; glow: number; swing: number };
 
 /** Relative luminance of the display's dark and light tone. */
 export const displayTones = { dark: 0.01, light: 0.28 };

@@ -3,7 +3,7 @@ import type { BeatGrid } from './grid';
 import { deliveryRates, frameOfTime, perSecond, timeOfFrame, type Rate } from './rate';
 
 /** How the grid sits: its tempo, how much bars breathe, and what rounding to frames does to it. */
-export type GridReport = {
+type GridReport = {
   rate: Rate;
   bpm: number;
   /** largest departure of a bar's length from the median bar, as a share */
@@ -17,7 +17,7 @@ export type GridReport = {
 };
 
 /** A beat on its frame. `off` is how much later the frame begins than the beat, seconds. */
-export type BeatFrame = {
+type BeatFrame = {
   position: number;
   time: number;
   frame: number;
@@ -74,7 +74,7 @@ export const compareRates = (grid: BeatGrid): GridReport[] =>
   deliveryRates.map((rate) => reportGrid(grid, rate));
 
 /** How far sound and picture may part, seconds; early: the sound comes before the picture. */
-export const soundLimits = {
+const soundLimits = {
   /** ITU-R BT.1359-1: noticed beyond these */
   noticed: { early: 0.045, late: 0.125 },
   /** ITU-R BT.1359-1: no longer acceptable beyond these */

@@ -61,7 +61,7 @@ export const frameOfBeat = (grid: BeatGrid, rate: Rate, position: number): numbe
   frameOfTime(rate, timeOfBeat(grid, position));
 
 /** A stretch of bars of one length; `bar` counts from 0 at position 0. */
-export type Meter = { at: number; bar: number; beatsPerBar: number };
+type Meter = { at: number; bar: number; beatsPerBar: number };
 
 /** The stretches of bars of one length; the first reaches back before position 0. */
 export function metersOf({ beatsPerBar, changes = [] }: BeatGrid): Meter[] {

@@ -2,7 +2,7 @@ import { refuse } from '../error';
 import { nominalRate, type Rate } from './rate';
 
 /** Drop-frame counting exists for 30000/1001 and 60000/1001 only (SMPTE ST 12-1); 24000/1001 never drops. */
-export const canDrop = (rate: Rate): boolean => rate.den === 1001 && nominalRate(rate) % 30 === 0;
+const canDrop = (rate: Rate): boolean => rate.den === 1001 && nominalRate(rate) % 30 === 0;
 
 const two = (value: number) => String(value).padStart(2, '0');
 

@@ -15,7 +15,7 @@ export const watchAllowed = {
 };
 
 /** A join or a copy's place on the frame, in shares of it. */
-export type WatchLine = { name: string; from: Point; to: Point };
+type WatchLine = { name: string; from: Point; to: Point };
 export type WatchFrame = { seams: readonly WatchLine[]; copies: readonly WatchLine[]; take?: string };
 
 type Kind = 'move' | 'light' | 'colour' | 'sharpness' | 'view' | 'crossing' | 'changed';

@@ -29,7 +29,7 @@ function grown(cover: Float32Array, { width, height }: Size, distance: number): 
 }
 
 /** What mattes are made from: rasters of files, and what other nodes cover. */
-export type Shapes = {
+type Shapes = {
   raster: (media: string, seconds: number) => Surface | null;
   /** coverage 0..1 of a node of the same picture */
   node: (id: string) => Float32Array;

@@ -12,7 +12,7 @@ import { drawn } from './sample';
 import { addTo, clear, coverBy, filled, layOver, opaque, surfaceOf, type Surface } from './surface';
 
 /** The picture of a file at some seconds; a raster's coverage is its luma. Null where the file is missing. */
-export type PictureOf = (media: string, seconds: number) => RgbaImage | null;
+type PictureOf = (media: string, seconds: number) => RgbaImage | null;
 
 /** One picture being painted: all of its nodes, the frame, and the nodes whose coverage is being asked for. */
 type Scene = { tree: Node; frame: number; pictureOf: PictureOf; asked: readonly string[] };

@@ -16,7 +16,7 @@ export const bedEnergy = (passes: readonly Pass[]): number => {
 };
 
 /** How many different pictures a stretch can be cut from: angles and sizes count, repeats do not. */
-export function picturesOver(passes: readonly Pass[], from: number, until: number): Pass[] {
+function picturesOver(passes: readonly Pass[], from: number, until: number): Pass[] {
   const over = passes.filter(
     (pass) => pass.what !== 'whip' && (pass.from ?? -Infinity) <= from && (pass.until ?? Infinity) >= until,
   );

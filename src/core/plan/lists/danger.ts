@@ -5,7 +5,7 @@ import type { PlanInput } from '../plan';
 import { planMoments } from '../shots';
 
 /** A caution with the moments it comes from and what to tick. */
-export type PlannedCaution = {
+type PlannedCaution = {
   kind: CautionKind;
   title: string;
   for: string[];

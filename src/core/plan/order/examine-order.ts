@@ -9,7 +9,7 @@ const count = (value: number, one: string, many: string) =>
   value === 0 ? `no ${one}` : `${value} ${value === 1 ? one : many}`;
 
 /** A rule in words. */
-export function sayRule({ first, then, tight, why }: Rule, names: Record<string, string>): string {
+function sayRule({ first, then, tight, why }: Rule, names: Record<string, string>): string {
   const name = (id: string) => names[id] ?? id.split('/').at(-1) ?? id;
   const reason: Record<Rule['why'], string> = {
     'plate first': 'the plate comes first',

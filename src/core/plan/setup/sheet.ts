@@ -4,7 +4,7 @@ import type { Setup } from '../../model/plan-records';
 import type { SetupNumbers } from './numbers';
 
 /** One line to tick before the first take of a setup. */
-export type SheetLine = { key: string; text: string };
+type SheetLine = { key: string; text: string };
 
 /** Everything that has to be set and left alone, with its numbers. */
 export function setupSheet(setup: Setup, numbers: SetupNumbers, units: Units): SheetLine[] {

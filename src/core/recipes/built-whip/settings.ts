@@ -10,7 +10,7 @@ export const whipSchema = z.object({
   /** degrees of a frame for which the shutter is open; unset is 180 */
   blur: z.number().min(0).max(360).optional(),
 });
-export type WhipSettings = z.infer<typeof whipSchema>;
+type WhipSettings = z.infer<typeof whipSchema>;
 
 /** 20 frames, cut in the middle, mirrored edges, blur along the travel: common practice, no published source. */
 export const emptyWhip = {

@@ -14,7 +14,7 @@ export const cloneSchema = z.object({
   /** outline of where the right take shows, in shares of the frame, where it was set by hand */
   seam: z.array(point).min(3).nullable(),
 });
-export type CloneSettings = z.infer<typeof cloneSchema>;
+type CloneSettings = z.infer<typeof cloneSchema>;
 
 /** A clone before anything is chosen. */
 export const emptyClone: CloneSettings = { first: 'left', fade: 0, feather: 12, seam: null };

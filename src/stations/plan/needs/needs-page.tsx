@@ -173,7 +173,7 @@ function Row({ name, values }: { name: string; values: readonly string[] }) {
 }
 
 /** Shots with their lengths: what to film, for how long, how often. */
-export function ShotTable({ shots }: { shots: readonly PlannedShot[] }) {
+function ShotTable({ shots }: { shots: readonly PlannedShot[] }) {
   if (shots.length === 0) return <p className="mt-2 text-ink2">Nothing has to be filmed for it.</p>;
   return (
     <ul className="mt-2 flex flex-col">

@@ -6,7 +6,7 @@ import { useBench } from '@/ui/bench-context';
 type State = { text: string; dye: string };
 
 /** How a row stands, in a word. */
-export function stateOf(row: BoardRow, next: boolean): State {
+function stateOf(row: BoardRow, next: boolean): State {
   if (row.done) return { text: row.good > 0 ? 'good' : 'kept', dye: 'var(--verdigris)' };
   if (next) return { text: 'next', dye: 'var(--woad)' };
   if (row.begun) return { text: row.good > 0 ? 'partly' : 'not yet good', dye: 'var(--saffron)' };

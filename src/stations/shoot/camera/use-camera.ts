@@ -5,7 +5,7 @@ import { openDeviceCamera, type Held, type OpenCamera } from '@/media/camera';
 import { asCoreError } from '@/workers/plain-errors';
 import { openPracticeCamera, type PracticeControls } from '@/workers/practice-camera';
 
-export type CameraState = {
+type CameraState = {
   camera: OpenCamera | null;
   /** the switches of the practice camera; null for a real one */
   practice: PracticeControls | null;

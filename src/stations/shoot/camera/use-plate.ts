@@ -11,7 +11,7 @@ import { openMedia } from '@/workers/clients';
 export type Plate = { pictures: RgbaImage[]; from: 'camera' | 'file'; taken: number } | null;
 
 /** The plate's own file, once one is in the project. */
-export function usePlateFile(board: Board): Blob | null {
+function usePlateFile(board: Board): Blob | null {
   const { store, snapshot } = useBench();
   const take = board.rows.filter(({ shot }) => shot?.what === 'plate').map((row) => bestLog(row)?.take);
   const media =
