@@ -1,13 +1,10 @@
-import { z } from 'zod';
-
-const three = z.tuple([z.number(), z.number(), z.number()]);
+type Three = [number, number, number];
 
 /**
  * A colour decision on display-coded values 0..1: `clamp(in × slope + offset) ^ power`, then saturation
  * about BT.709 luma. @see ASC CDL 1.2
  */
-const cdlSchema = z.object({ slope: three, offset: three, power: three, saturation: z.number() });
-export type Cdl = z.infer<typeof cdlSchema>;
+export type Cdl = { slope: Three; offset: Three; power: Three; saturation: number };
 
 const clamp = (value: number) => Math.min(1, Math.max(0, value));
 
