@@ -9,26 +9,16 @@ import { seeded } from '../e2e/support/seeds';
 import { startServer } from '../e2e/support/server';
 import { change } from '@/store/change';
 import { newMoment } from '@/store/commands/moments';
-import { newRecord } from '@/store/commands/projects';
 import type { Store } from '@/store/db';
-import { songKey } from '@/store/snapshot';
+import { layLongSong } from './long-song';
 
 const wanted = 0.9;
 const seconds = 900;
-const bpm = 120;
 const steps = 90;
 
-/** Puts a long song with its measure and moments into the store, as the bench itself would have kept them. */
 /** Two hundred moments on a song of fifteen minutes, measured. */
 async function fill(store: Store, project: string): Promise<void> {
-  const beats = Array.from({ length: (seconds * bpm) / 60 }, (_, index) => (index * 60) / bpm);
-  const song = {
-    ...newRecord(project),
-    kind: 'song' as const,
-    media: 'long',
-    confidence: 1,
-    grid: { beats, beatsPerBar: 4, firstDownbeat: 0 },
-  };
+  const song = await layLongSong(store, project, seconds);
   const moments = Array.from({ length: 200 }, (_, index) =>
     newMoment(project, 'clone', index * 8, index * 8 + 6, `Moment ${index}`),
   );
@@ -38,42 +28,6 @@ async function fill(store: Store, project: string): Promise<void> {
     'Long',
     [song, ...moments].map((create) => ({ create })),
   );
-  await store.media.add({
-    id: 'long',
-    project,
-    name: 'long.wav',
-    type: 'audio/wav',
-    size: 1,
-    fingerprint: 'long',
-    place: 'blob',
-    probe: null,
-    problem: null,
-    created: 0,
-  });
-  await store.measures.put({
-    key: songKey('long'),
-    project,
-    subject: 'long',
-    value: {
-      method: 'song-2',
-      song: {
-        duration: seconds,
-        perSecond: 80,
-        peaks: Float32Array.from({ length: seconds * 80 }, (_, at) => Math.abs(Math.sin(at / 7))),
-        silent: false,
-        levels: new Float32Array(seconds * 10),
-        sections: [],
-      },
-      beats: {
-        beats,
-        downbeats: [],
-        beatsPerBar: 4,
-        bpm,
-        confidence: 1,
-        hits: beats.map((time, at) => ({ time, strength: at % 4 ? 0.6 : 1, band: 'low' as const })),
-      },
-    },
-  });
 }
 
 /** Frames that the page draws while the pointer moves ${steps} times, a move a frame. */

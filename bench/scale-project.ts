@@ -10,9 +10,9 @@ import { newSetup } from '@/store/commands/plan';
 import { newRecord } from '@/store/commands/projects';
 import type { Store } from '@/store/db';
 import { planOf } from '@/store/plan';
-import { compareKey, readSnapshot, songKey, takeKey } from '@/store/snapshot';
+import { compareKey, readSnapshot, takeKey } from '@/store/snapshot';
+import { layLongSong, mediumOf } from './long-song';
 
-const bpm = 120;
 const songSeconds = 360;
 const rate = 24000 / 1001;
 const pictures = Math.round(60 * rate);
@@ -29,21 +29,6 @@ const placements = (seed: number) => {
   }));
 };
 
-async function layMedia(store: Store, project: string, id: string, audio: boolean): Promise<void> {
-  await store.media.add({
-    id,
-    project,
-    name: `${id}.${audio ? 'wav' : 'mp4'}`,
-    type: audio ? 'audio/wav' : 'video/mp4',
-    size: 1,
-    fingerprint: id,
-    place: 'blob',
-    probe: null,
-    problem: null,
-    created: 0,
-  });
-}
-
 /**
  * Fills a project as the bench itself would have kept it: setups, moments of every kind in turn, takes that were
  * logged, measured and held against the plates of their setups.
@@ -51,14 +36,7 @@ async function layMedia(store: Store, project: string, id: string, audio: boolea
  */
 export async function fillScale(store: Store, project: string, share = 1): Promise<void> {
   const count = (whole: number) => Math.max(1, Math.round(whole * share));
-  const beats = Array.from({ length: (songSeconds * bpm) / 60 }, (_, index) => (index * 60) / bpm);
-  const song = {
-    ...newRecord(project),
-    kind: 'song' as const,
-    media: 'song',
-    confidence: 1,
-    grid: { beats, beatsPerBar: 4, firstDownbeat: 0 },
-  };
+  const song = await layLongSong(store, project, songSeconds);
   const film = (await readRecords(store, project)).project;
   const setups = Array.from({ length: count(12) }, (_, index) =>
     newSetup(film, index + 1, `Setup ${index + 1}`),
@@ -74,31 +52,6 @@ export async function fillScale(store: Store, project: string, share = 1): Promi
     'Large',
     [song, ...setups, ...moments].map((create): Edit => ({ create })),
   );
-  await layMedia(store, project, 'song', true);
-  await store.measures.put({
-    key: songKey('song'),
-    project,
-    subject: 'song',
-    value: {
-      method: 'song-2',
-      song: {
-        duration: songSeconds,
-        perSecond: 80,
-        peaks: Float32Array.from({ length: songSeconds * 80 }, (_, at) => Math.abs(Math.sin(at / 7))),
-        silent: false,
-        levels: new Float32Array(songSeconds * 10).fill(0.1),
-        sections: [],
-      },
-      beats: {
-        beats,
-        downbeats: [],
-        beatsPerBar: 4,
-        bpm,
-        confidence: 1,
-        hits: beats.map((time, at) => ({ time, strength: at % 4 ? 0.6 : 1, band: 'low' as const })),
-      },
-    },
-  });
   const snapshot = await readSnapshot(store, project);
   if (!snapshot) throw new Error('There is no project.');
   const boards = planOf(snapshot).boards.filter(({ rows }) => rows.length > 0);
@@ -137,7 +90,7 @@ export async function fillScale(store: Store, project: string, share = 1): Promi
     };
     made.push({ create: take }, { create: log });
     if (plate && !plates.has(board.setup)) plates.set(board.setup, media);
-    await layMedia(store, project, media, false);
+    await store.media.add(mediumOf(project, media, false));
     await store.measures.put({
       key: takeKey(media),
       project,

@@ -1,9 +1,40 @@
+import type { Finding } from '../finding/finding';
 import type { TakeMeasure } from '../model/measures';
+import type { Moment } from '../model/records';
+import { fillOf } from '../model/slots';
 import { frameOfTime, type Rate } from '../time/rate';
+import type { ChosenTake } from './material';
 
 /** Delivery frames that a take still has from some seconds on, its last picture lasting as long as the others. */
-export function framesLeft({ times }: TakeMeasure, from: number, rate: Rate): number {
+function framesLeft({ times }: TakeMeasure, from: number, rate: Rate): number {
   const last = times[times.length - 1];
   const tick = times.length > 1 ? last / (times.length - 1) : 0;
   return frameOfTime(rate, last + tick - from);
+}
+
+/**
+ * What is to be said of a take that ends before the moment does; nothing where it is long enough or not measured yet.
+ * @param needed delivery frames that it has to show
+ */
+export function tooShort(
+  code: string,
+  moment: Moment,
+  slot: string,
+  chosen: ChosenTake | null,
+  needed: number,
+  rate: Rate,
+): Finding[] {
+  const left = chosen?.measure ? framesLeft(chosen.measure, fillOf(moment, slot).at, rate) : needed;
+  if (left >= needed) return [];
+  return [
+    {
+      code,
+      severity: 'stop',
+      measured: { value: left, unit: 'frames' },
+      allowed: { value: needed, unit: 'frames' },
+      where: { moment: moment.id },
+      facts: { slot },
+      fix: { command: 'startEarlier', args: { moment: moment.id, slot, frames: needed - left } },
+    },
+  ];
 }

@@ -1,28 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { painted } from '../../__tests__/scene';
-import type { TakeMeasure } from '../../model/measures';
-import type { Project, Take } from '../../model/records';
 import { ease, gentle } from '../../motion/easing';
 import { canPaint, describeFrame } from '../../picture/draw-list';
 import { mediaIn } from '../../picture/node';
 import { paintFrame } from '../../picture/reference/paint';
 import { frameOfBeat, regularGrid } from '../../time/grid';
-import type { ChosenTake, Material } from '../material';
+import { base, chosenTake, projectOf } from '../__tests__/chosen';
+import type { Material } from '../material';
 import { builtWhip } from '.';
 import { halves, whipFrames, type WhipMoment } from './build';
 
-const base = { project: 'p', created: 0, changed: 0, alive: true };
 const size = { width: 64, height: 36 };
-const project: Project = {
-  ...base,
-  id: 'p',
-  kind: 'project',
-  name: 'Film',
-  ...size,
-  rate: { num: 25, den: 1 },
-  container: 'mov',
-  megabits: 16,
-};
+const rate = { num: 25, den: 1 };
+const project = projectOf(size, rate);
 const ruler = { grid: regularGrid(120, 0.1, 60), project };
 const moment: WhipMoment = {
   ...base,
@@ -36,27 +26,7 @@ const moment: WhipMoment = {
   settings: { direction: 'right', frames: 20 },
   slots: { out: { take: 'one', at: 0.4 }, in: { take: 'two', at: 2 } },
 };
-const chosen = (id: string, pictures = 250, own = size): ChosenTake => {
-  const measure: TakeMeasure = {
-    size: own,
-    analysis: size,
-    times: Float64Array.from({ length: pictures }, (_, index) => index / 25),
-    track: [],
-    motion: { share: 0.1, middle: 0.5 },
-  };
-  const take: Take = {
-    ...base,
-    id,
-    kind: 'take',
-    media: `media-${id}`,
-    name: id,
-    slot: 'out',
-    order: 1,
-    steady: false,
-    match: false,
-  };
-  return { take, measure, comparison: null };
-};
+const chosen = (id: string, pictures = 250, own = size) => chosenTake(id, own, rate, pictures);
 const material = (takes: Material['takes'] = {}): Material => ({
   takes: { out: chosen('one'), in: chosen('two'), ...takes },
   solved: {},

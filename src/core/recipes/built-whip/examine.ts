@@ -1,8 +1,7 @@
 import type { Finding } from '../../finding/finding';
-import { fillOf } from '../../model/slots';
 import { timeOfBeat } from '../../time/grid';
 import { timeOfFrame } from '../../time/rate';
-import { framesLeft } from '../length';
+import { tooShort } from '../length';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { scaleAtCut, whipFrames, type WhipMoment } from './build';
@@ -42,19 +41,10 @@ export function examineWhip(moment: WhipMoment, ruler: Ruler, { takes }: Materia
     });
   const spans = { out: cut - start, in: end - cut };
   for (const { key } of whipSlots) {
-    const measure = takes[key]?.measure;
+    const chosen = takes[key] ?? null;
+    findings.push(...tooShort('whip.short', moment, key, chosen, spans[key], rate));
+    const measure = chosen?.measure;
     if (!measure) continue;
-    const needed = spans[key];
-    const left = framesLeft(measure, fillOf(moment, key).at, rate);
-    if (left < needed)
-      add({
-        code: 'whip.short',
-        severity: 'stop',
-        measured: { value: left, unit: 'frames' },
-        allowed: { value: needed, unit: 'frames' },
-        facts: { slot: key },
-        fix: { command: 'startEarlier', args: { moment: moment.id, slot: key, frames: needed - left } },
-      });
     const fitted = Math.max(project.width / measure.size.width, project.height / measure.size.height);
     const scale = fitted * scaleAtCut(moment);
     if (scale > enlarged)

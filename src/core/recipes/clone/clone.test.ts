@@ -4,8 +4,7 @@ import { inPlace } from '../../geometry/placement';
 import { calmTrack, pictureAt } from '../../footage/steady';
 import { keyframeCsv } from '../../formats/keyframe-sheet';
 import { writeOtio } from '../../formats/otio';
-import type { TakeMeasure } from '../../model/measures';
-import type { Project, Take } from '../../model/records';
+import type { Take } from '../../model/records';
 import type { CloneMoment, CloneMaterial } from './material';
 import { describeFrame } from '../../picture/draw-list';
 import { mediaIn, type Node } from '../../picture/node';
@@ -13,21 +12,12 @@ import { regularGrid } from '../../time/grid';
 import { formatTimecode } from '../../time/timecode';
 import { clone } from '.';
 import { cloneFrames } from './build';
+import { base, chosenTake, projectOf } from '../__tests__/chosen';
 import type { ChosenTake, Material } from '../material';
 
-const base = { project: 'p', created: 0, changed: 0, alive: true };
+const size = { width: 1280, height: 720 };
 const rate = { num: 24000, den: 1001 };
-const project: Project = {
-  ...base,
-  id: 'p',
-  kind: 'project',
-  name: 'Film',
-  width: 1280,
-  height: 720,
-  rate,
-  container: 'mov',
-  megabits: 16,
-};
+const project = projectOf(size, rate);
 const ruler = { grid: regularGrid(104.3, 0.36, 60), project };
 const moment: CloneMoment = {
   ...base,
@@ -48,28 +38,9 @@ const moment: CloneMoment = {
 };
 
 function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
-  const times = Float64Array.from({ length: 240 }, (_, index) => (index * 1001) / 24000);
-  const measure: TakeMeasure = {
-    size: { width: 1280, height: 720 },
-    analysis: { width: 640, height: 360 },
-    times,
-    track: [],
-    motion: { share: 0.1, middle: 0.5 },
-  };
   const placements = Array.from({ length: 240 }, (_, index) => ({ ...inPlace, dx: index >= 60 ? shift : 0 }));
-  const take: Take = {
-    ...base,
-    id,
-    kind: 'take',
-    media: `media-${id}`,
-    name: id,
-    slot: 'left',
-    order: 1,
-    steady: false,
-    match: false,
-    ...set,
-  };
-  return { take, measure, comparison: { placements, colour: null, agreement: 1, covered: new Uint8Array() } };
+  const comparison = { placements, colour: null, agreement: 1, covered: new Uint8Array() };
+  return { ...chosenTake(id, size, rate, 240, set), comparison };
 }
 const material = ({ seam = null, ...takes }: Partial<CloneMaterial> = {}): Material => ({
   takes: { plate: chosen('plate'), left: chosen('left'), right: chosen('right'), ...takes },

@@ -5,8 +5,8 @@ import { timeOfFrame } from '../../time/rate';
 import { timeOfBeat } from '../../time/grid';
 import type { Ruler } from '../recipe';
 import { cloneFrames } from './build';
-import { fillOf, plateSlot } from '../../model/slots';
-import { framesLeft } from '../length';
+import { plateSlot } from '../../model/slots';
+import { tooShort } from '../length';
 import type { Material } from '../material';
 
 /** What is wrong with a clone as it stands, how much, and what to do. */
@@ -35,21 +35,8 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
     });
   }
   for (const role of sides) {
-    const measure = material[role]?.measure;
-    if (!measure) continue;
     const from = role === moment.settings.first ? frames.start : frames.lands;
-    const needed = frames.end - from;
-    const left = framesLeft(measure, fillOf(moment, role).at, rate);
-    if (left < needed) {
-      add({
-        code: 'clone.short',
-        severity: 'stop',
-        measured: { value: left, unit: 'frames' },
-        allowed: { value: needed, unit: 'frames' },
-        facts: { slot: role },
-        fix: { command: 'startEarlier', args: { moment: moment.id, slot: role, frames: needed - left } },
-      });
-    }
+    findings.push(...tooShort('clone.short', moment, role, material[role], frames.end - from, rate));
   }
   const { seam } = material;
   if (!seam) return findings;

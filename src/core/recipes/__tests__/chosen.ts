@@ -1,0 +1,49 @@
+import type { Size } from '../../geometry/size';
+import type { TakeMeasure } from '../../model/measures';
+import type { Project, Take } from '../../model/records';
+import type { Rate } from '../../time/rate';
+import type { ChosenTake } from '../material';
+
+/** Fields that every record has. */
+export const base = { project: 'p', created: 0, changed: 0, alive: true };
+
+export const projectOf = (size: Size, rate: Rate): Project => ({
+  ...base,
+  id: 'p',
+  kind: 'project',
+  name: 'Film',
+  ...size,
+  rate,
+  container: 'mov',
+  megabits: 16,
+});
+
+/** A measured take whose medium is called `media-` and its id. @param pictures how many, one for each delivery frame */
+export function chosenTake(
+  id: string,
+  size: Size,
+  rate: Rate,
+  pictures: number,
+  set: Partial<Take> = {},
+): ChosenTake {
+  const measure: TakeMeasure = {
+    size,
+    analysis: { width: 640, height: 360 },
+    times: Float64Array.from({ length: pictures }, (_, index) => (index * rate.den) / rate.num),
+    track: [],
+    motion: { share: 0.1, middle: 0.5 },
+  };
+  const take: Take = {
+    ...base,
+    id,
+    kind: 'take',
+    media: `media-${id}`,
+    name: id,
+    slot: null,
+    order: 1,
+    steady: false,
+    match: false,
+    ...set,
+  };
+  return { take, measure, comparison: null };
+}
