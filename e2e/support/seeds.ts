@@ -35,6 +35,9 @@ const inPage = (one: { name: string }) => `const __name = (named) => named; cons
 
 let count = 0;
 
+/** Letters of a table that are handed to a page at once: a browser refuses answers that are much larger. */
+const partLength = 2 ** 24;
+
 /** A project made by the application's own commands, without a browser. */
 export async function seeded(
   fill: (store: Store, project: string) => Promise<unknown> = async () => undefined,
@@ -75,9 +78,13 @@ export async function taken(page: Page): Promise<Seed> {
 export async function lay(page: Page, url: string, seed: Seed, keep: readonly Heavy[]): Promise<void> {
   const left = heavy.filter((name) => !keep.includes(name));
   const wanted = seed.tables.filter((name) => !left.some((one) => one === name));
-  await page.route(`${url}/seed/*`, (route) => {
-    const table = route.request().url().split('/').pop() ?? '';
-    return route.fulfill({ body: seed.rowsOf(table), contentType: 'text/plain' });
+  const texts = new Map<string, string>();
+  await page.route(`${url}/seed/*/*`, (route) => {
+    const [table, part] = route.request().url().split('/').slice(-2);
+    const text = texts.get(table) ?? seed.rowsOf(table);
+    texts.set(table, text);
+    const body = text.slice(Number(part) * partLength, (Number(part) + 1) * partLength);
+    return route.fulfill({ body, contentType: 'text/plain' });
   });
   await page.goto(`${url}/icon.svg`);
   await page.evaluate(`(async () => {
@@ -91,7 +98,10 @@ export async function lay(page: Page, url: string, seed: Seed, keep: readonly He
     };
     await new Promise((done, fail) => { open.onsuccess = done; open.onerror = fail; });
     for (const name of ${JSON.stringify(wanted)}) {
-      const rows = unpack(await (await fetch('/seed/' + name)).text());
+      const parts = [];
+      while (parts.length === 0 || parts.at(-1).length === ${partLength})
+        parts.push(await (await fetch('/seed/' + name + '/' + parts.length)).text());
+      const rows = unpack(parts.join(''));
       if (rows.length === 0) continue;
       const put = open.result.transaction(name, 'readwrite');
       for (const row of rows) put.objectStore(name).put(row);
@@ -99,7 +109,7 @@ export async function lay(page: Page, url: string, seed: Seed, keep: readonly He
     }
     open.result.close();
   })()`);
-  await page.unroute(`${url}/seed/*`);
+  await page.unroute(`${url}/seed/*/*`);
 }
 
 const folderOf = (name: string) => {
