@@ -19,8 +19,8 @@ export type Snapshot = Arranged & {
   renders: Render[];
 };
 
-/** The last snapshots of a store: what has not changed since is taken over from them, and stays the same object. */
-const kept = new WeakMap<Store, Map<string, Snapshot>>();
+/** The last snapshot of a store: what has not changed since is taken over from it, and stays the same object. */
+const kept = new WeakMap<Store, Snapshot>();
 
 const sameStamps = (one: StoredRecord, other: StoredRecord): boolean => {
   const [stamps, others] = [Object.entries(one.stamps), other.stamps];
@@ -85,7 +85,8 @@ function sharedArranged(before: Snapshot | undefined, now: Arranged): Arranged {
  */
 export async function readSnapshot(store: Store, projectId: string): Promise<Snapshot | null> {
   const step = store.latest.get(projectId) ?? '';
-  const before = kept.get(store)?.get(projectId);
+  const last = kept.get(store);
+  const before = last?.project.id === projectId ? last : undefined;
   const [read, media, measures, halted, renders, conflicts] = await Promise.all([
     store.records.where({ project: projectId }).toArray(),
     store.media.where({ project: projectId }).toArray(),
@@ -107,8 +108,7 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
     renders: renders.sort((a, b) => b.created - a.created),
     conflicts,
   };
-  const all = kept.get(store) ?? new Map<string, Snapshot>();
-  kept.set(store, all.set(projectId, snapshot));
+  kept.set(store, snapshot);
   return snapshot;
 }
 
