@@ -1,4 +1,5 @@
 import { BufferTarget, Mp4OutputFormat, Output, VideoSampleSink, VideoSampleSource } from 'mediabunny';
+import { takeParts } from '@/core/footage/analysers';
 import { straightSeam } from '@/core/recipes/clone/material';
 import type { Point } from '@/core/geometry/size';
 import { groupOf, nodeOf, outlineMatte, running, type Matte } from '@/core/picture/node';
@@ -92,10 +93,10 @@ async function run(rounds: number, frames: number) {
     copy: [] as number[],
     render: [] as number[],
   };
-  const expected = { duration: (frames * rate.den) / rate.num, rate: 24 };
+  const expected = (frames * rate.den) / rate.num;
   for (let round = 0; round < rounds; round++) {
     out.shrink.push(await timed(() => decodeAndShrink(one)));
-    out.measure.push(await timed(() => measureTake(one, expected, () => undefined)));
+    out.measure.push(await timed(() => measureTake(one, expected, takeParts, () => undefined)));
     out.copy.push(await timed(() => decodeTwoEncodeOne(one, two)));
     out.render.push(await timed(() => renderClone(one, two, frames)));
   }

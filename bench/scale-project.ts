@@ -1,21 +1,25 @@
 import type { Moment, Take } from '@/core/model/records';
-import { inPlace } from '@/core/geometry/placement';
+import { inPlace, packPlacements } from '@/core/geometry/placement';
+import { partKey } from '@/core/footage/analysers';
+import { cameraPath } from '@/core/footage/camera-path';
+import { pictureTimes } from '@/core/footage/picture-times';
 import type { Log } from '@/core/model/shoot-records';
 import { seeded as randomOf } from '@/core/random';
 import { momentKinds } from '@/core/recipes/films';
-import { readRecords } from '@/store/arrange';
+import { readArranged } from '@/store/arrange';
 import { change, type Edit } from '@/store/change';
 import { newMoment } from '@/store/commands/moments';
 import { newSetup } from '@/store/commands/plan';
 import { newRecord } from '@/store/commands/projects';
-import type { Store } from '@/store/db';
+import type { MeasureValue, Store } from '@/store/db';
 import { planOf } from '@/store/plan';
-import { compareKey, readSnapshot, takeKey } from '@/store/snapshot';
+import { compareKey, readSnapshot } from '@/store/snapshot';
 import { layLongSong, mediumOf } from './long-song';
 
 const songSeconds = 360;
 const rate = 24000 / 1001;
 const pictures = Math.round(60 * rate);
+const starts = Float64Array.from({ length: pictures }, (_, at) => at / rate);
 const poster = new Blob([new Uint8Array(9000)], { type: 'image/jpeg' });
 
 /** A minute of a locked camera, a few noisy pictures of it moved. */
@@ -37,7 +41,7 @@ const placements = (seed: number) => {
 export async function fillScale(store: Store, project: string, share = 1): Promise<void> {
   const count = (whole: number) => Math.max(1, Math.round(whole * share));
   const song = await layLongSong(store, project, songSeconds);
-  const film = (await readRecords(store, project)).project;
+  const film = (await readArranged(store, project)).project;
   const setups = Array.from({ length: count(12) }, (_, index) =>
     newSetup(film, index + 1, `Setup ${index + 1}`),
   );
@@ -91,37 +95,38 @@ export async function fillScale(store: Store, project: string, share = 1): Promi
     made.push({ create: take }, { create: log });
     if (plate && !plates.has(board.setup)) plates.set(board.setup, media);
     await store.media.add(mediumOf(project, media, false));
-    await store.measures.put({
-      key: takeKey(media),
-      project,
-      subject: media,
-      value: {
-        method: 'take-2',
+    const keep = async (
+      key: string,
+      subject: string,
+      value: MeasureValue,
+      values?: Float32Array | Float64Array,
+    ) => {
+      await store.measures.put({ key, project, subject, value });
+      if (values) await store.curves.put({ key, project, values });
+    };
+    await keep(
+      partKey('pictures', media),
+      media,
+      {
+        method: 'pictures',
         complete: true,
         poster,
-        take: {
-          size,
-          analysis: { width: 640, height: 360 },
-          times: Float64Array.from({ length: pictures }, (_, at) => at / rate),
-          track: placements(index),
-          motion: { share: 0.1, middle: 0.4 },
-        },
+        pictures: { size, analysis: { width: 640, height: 360 }, times: pictureTimes(starts) },
       },
-    });
+      starts,
+    );
+    const track = packPlacements(placements(index));
+    await keep(partKey('camera', media), media, { method: 'camera', small: null }, track);
+    await keep(partKey('motion', media), media, { method: 'motion', small: { share: 0.1, across: 0.4 } });
     const held = plates.get(board.setup);
     if (held && held !== media)
-      await store.measures.put({
-        key: compareKey(media, held),
-        project,
-        subject: take.id,
-        value: {
-          method: 'compare-1',
-          comparison: {
-            placements: placements(index + 1000),
-            colour: null,
-            agreement: 0.9,
-            covered: new Uint8Array(5184),
-          },
+      await keep(compareKey(media, held), take.id, {
+        method: 'comparison',
+        comparison: {
+          path: cameraPath(placements(index + 1000), starts, size),
+          colour: null,
+          agreement: 0.9,
+          covered: new Uint8Array(1296),
         },
       });
   }

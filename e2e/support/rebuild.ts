@@ -1,4 +1,5 @@
-import { pictureAt } from '@/core/footage/steady';
+import { partKey } from '@/core/footage/analysers';
+import { pictureAt } from '@/core/footage/picture-times';
 import type { Size } from '@/core/geometry/size';
 import type { RgbaImage } from '@/core/picture/image';
 import { yuvToRgba } from '@/core/picture/planes';
@@ -11,7 +12,7 @@ import { framesOf, pictureOf } from '@/store/material';
 import { arrange } from '@/store/arrange';
 import type { BenchPage } from './bench-page';
 import { decode } from './ffmpeg';
-import { rulerOf, takeMeasure, type Snapshot } from '@/store/snapshot';
+import { rulerOf, type Snapshot } from '@/store/snapshot';
 
 /**
  * Builds a shot outside the browser from what the page stored, with typed arrays as plain lists.
@@ -21,6 +22,7 @@ function rebuild(
   raw: {
     records: AnyRecord[];
     measures: Measure[];
+    curves: { key: string; values: number[] }[];
     media: { id: string; name: string }[];
   },
   name?: string,
@@ -37,9 +39,11 @@ function rebuild(
     renders: [],
     conflicts: [],
   };
-  for (const measure of raw.measures) {
-    if (measure.value.method === 'take-2')
-      measure.value.take.times = Float64Array.from(measure.value.take.times);
+  for (const { value } of raw.measures) {
+    if (value.method !== 'comparison') continue;
+    const { path } = value.comparison;
+    path.begins = Float64Array.from(path.begins);
+    path.placements = Float32Array.from(path.placements);
   }
   const moment = snapshot.built.find((one) => !name || one.name === name) ?? snapshot.built[0];
   const ruler = rulerOf(snapshot);
@@ -56,20 +60,21 @@ function rebuild(
       .map((take) => ({
         id: take.media,
         name: snapshot.media.get(take.media)?.name ?? '',
-        times: [...(takeMeasure(snapshot, take)?.times ?? [])],
+        times: raw.curves.find(({ key }) => key === partKey('pictures', take.media))?.values ?? [],
       })),
   };
 }
 
 /** What the page would render of a moment, built from its store by the same functions outside the browser. */
 export async function storedShot(bench: BenchPage, name?: string) {
-  const [records, measures, media] = await Promise.all(
-    ['records', 'measures', 'media'].map((table) => bench.rows(table)),
+  const [records, measures, curves, media] = await Promise.all(
+    ['records', 'measures', 'curves', 'media'].map((table) => bench.rows(table)),
   );
   return rebuild(
     {
       records: records as AnyRecord[],
       measures: measures as Measure[],
+      curves: curves as { key: string; values: number[] }[],
       media: media as { id: string; name: string }[],
     },
     name,

@@ -91,7 +91,7 @@ export async function lay(page: Page, url: string, seed: Seed, keep: readonly He
     ${inPage(unpack)}
     const open = indexedDB.open('fickle-ribbon', ${(seed.version ?? new Store().verno) * 10});
     open.onupgradeneeded = () => {
-      for (const { name, keyPath, indexes } of ${JSON.stringify(schema())}) {
+      for (const { name, keyPath, indexes } of ${JSON.stringify(schema().filter(({ name }) => seed.tables.includes(name)))}) {
         const table = open.result.createObjectStore(name, { keyPath });
         for (const index of indexes) table.createIndex(index.name, index.keyPath);
       }

@@ -1,8 +1,9 @@
 import { median } from '@/core/statistics';
-import { chain, scalePlacement, type Placement } from '@/core/geometry/placement';
+import { chain, scalePlacement, unpackPlacements, type Placement } from '@/core/geometry/placement';
+import { cameraPath } from '@/core/footage/camera-path';
 import { matchColour, type ColourMatch } from '@/core/footage/colour-match';
 import { presenceOf } from '@/core/footage/presence';
-import { pictureAt } from '@/core/footage/steady';
+import { pictureAt } from '@/core/footage/picture-times';
 import { prepareReference, registerFrame } from '@/core/footage/register';
 import type { Comparison, MeasuredTake } from '@/core/model/measures';
 import { isCoreError, refuse } from '@/core/error';
@@ -10,25 +11,17 @@ import { yuvToRgba } from '@/core/picture/planes';
 
 /** Cells in which a take differs from its plate at any kept still; for judging whether two takes leave room. */
 const roomCells = { width: 48, height: 27 };
+/** shares of the take at which its light is held against the plate's */
+const lightAt = [0, 0.25, 0.5, 0.75, 1];
 
-/**
- * Holds a measured take against its measured plate, from the stills that were kept: nothing is decoded again.
- * @throws CoreError `take.size` where their pictures differ in size
- */
-export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison {
-  if (take.analysis.width !== plate.analysis.width || take.analysis.height !== plate.analysis.height) {
-    refuse(
-      'take.size',
-      'The take and the plate differ in size or are turned. Film or choose both the same way.',
-    );
-  }
-  const reference = prepareReference(plate.stills[plate.stills.length >> 1].luma);
-  const chosen = [0, 0.25, 0.5, 0.75, 1].map(
-    (share) => take.stills[Math.round(share * (take.stills.length - 1))],
-  );
-  const offsets = chosen.map((still) => {
-    const found = registerFrame(reference, still.luma);
-    const own = take.track[pictureAt(take.times, still.time)];
+const inTheMiddle = <One>(list: readonly One[]): One => list[list.length >> 1];
+
+/** How a take's first picture lies against the plate, as most of its kept views have it. */
+function baseOf(take: MeasuredTake, track: readonly Placement[], plate: MeasuredTake): Placement {
+  const reference = prepareReference(inTheMiddle(plate.stills.views).luma);
+  const offsets = take.stills.views.map(({ time, luma }) => {
+    const found = registerFrame(reference, luma);
+    const own = track[pictureAt(take.times, time)];
     return {
       dx: found.dx - own.dx,
       dy: found.dy - own.dy,
@@ -38,29 +31,51 @@ export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison
     };
   });
   const part = (key: keyof Placement) => median(offsets.map((offset) => offset[key]));
-  const base: Placement = {
+  return {
     dx: part('dx'),
     dy: part('dy'),
     rotation: part('rotation'),
     scale: part('scale'),
     agreement: part('agreement'),
   };
+}
+
+/**
+ * Holds a measured take against its measured plate, from what was kept of both: nothing is decoded again.
+ * @throws CoreError `take.size` where their pictures differ in size
+ */
+export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison {
+  if (take.analysis.width !== plate.analysis.width || take.analysis.height !== plate.analysis.height) {
+    refuse(
+      'take.size',
+      'The take and the plate differ in size or are turned. Film or choose both the same way.',
+    );
+  }
+  const track = unpackPlacements(take.track);
+  const base = baseOf(take, track, plate);
   const factor = take.size.width / take.analysis.width;
-  const placements = take.track.map((own) => scalePlacement(chain(base, own), factor));
-  const plateRgba = yuvToRgba(plate.stills[plate.stills.length >> 1].picture);
+  const placements = track.map((own) => scalePlacement(chain(base, own), factor));
+  const empty = yuvToRgba(inTheMiddle(plate.stills.pictures).picture);
+  const { pictures } = take.stills;
+  const lit = new Set(lightAt.map((share) => Math.round(share * (pictures.length - 1))));
   const covered = new Uint8Array(roomCells.width * roomCells.height);
   const colours: ColourMatch[] = [];
-  for (const still of take.stills) {
+  for (const [index, still] of pictures.entries()) {
     const picture = yuvToRgba(still.picture);
-    if (chosen.includes(still)) {
+    if (lit.has(index)) {
       try {
-        colours.push(matchColour(plateRgba, picture));
+        colours.push(matchColour(empty, picture));
       } catch (error) {
         if (!isCoreError(error)) throw error;
       }
     }
-    presenceOf(plateRgba, picture, roomCells, 30).forEach((value, cell) => (covered[cell] |= value));
+    presenceOf(empty, picture, roomCells, 30).forEach((value, cell) => (covered[cell] |= value));
   }
-  const colour = colours.sort((a, b) => a.stops - b.stops)[colours.length >> 1] ?? null;
-  return { placements, colour, agreement: base.agreement, covered };
+  const colour = inTheMiddle(colours.sort((a, b) => a.stops - b.stops)) ?? null;
+  return {
+    path: cameraPath(placements, take.times, take.size),
+    colour,
+    agreement: base.agreement,
+    covered,
+  };
 }

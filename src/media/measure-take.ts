@@ -1,8 +1,8 @@
 import { refuse } from '@/core/error';
-import { cornerMove, inPlace, type Placement } from '@/core/geometry/placement';
-import { prepareReference, registerFrame, type Reference } from '@/core/footage/register';
-import type { Still, TakeMeasure } from '@/core/model/measures';
+import { analyse, type AnalyserName, type FoundBy, type TakePart } from '@/core/footage/analysers';
+import { pictureTimes } from '@/core/footage/picture-times';
 import { fitWithin, type Size } from '@/core/geometry/size';
+import type { Stills, TakePictures } from '@/core/model/measures';
 import { resizePlane, resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { openInput } from './open';
 import { readPictures } from './pictures';
@@ -10,12 +10,25 @@ import { MovieWriter } from './writer';
 
 const analysisSide = 960;
 const proxySide = 640;
-const stillSide = 480;
-const stride = 10;
+const posterSide = 480;
+const stillSide = 160;
 const stillCount = 16;
-const tiles: Size = { width: 64, height: 36 };
+const viewCount = 3;
 
 export type Progress = (share: number) => void;
+
+/** What decoding keeps of a take's pictures. */
+export type DecodedTake = TakePictures & {
+  /** seconds at which each picture begins to show */
+  starts: Float64Array<ArrayBuffer>;
+  stills: Stills;
+  /** a small JPEG to know the take by */
+  poster: Blob;
+  /** a small film whose pictures match the take's one to one */
+  proxy: Blob;
+  /** false where the file breaks off before its end */
+  complete: boolean;
+};
 
 /** The largest size within a limit that divides evenly, where there is one: shrinking to it is quick and exact. */
 function shrinkByWhole(size: Size, limit: number): Size {
@@ -24,99 +37,8 @@ function shrinkByWhole(size: Size, limit: number): Size {
   return even ? { width: size.width / factor, height: size.height / factor } : fitWithin(size, limit);
 }
 
-/** Registers about every tenth picture, and by halving every one round a change. */
-class CameraTrack {
-  private reference: Reference | null = null;
-  private readonly waiting: Uint8Array[] = [];
-  private last: Placement = inPlace;
-  readonly track: Placement[] = [];
-
-  constructor(private readonly size: Size) {}
-
-  push(luma: Uint8Array): void {
-    if (!this.reference) {
-      this.reference = prepareReference({ ...this.size, data: luma });
-      this.track.push(inPlace);
-      return;
-    }
-    this.waiting.push(luma);
-    if (this.waiting.length === stride) this.settle();
-  }
-
-  private register(luma: Uint8Array): Placement {
-    return registerFrame(this.reference as Reference, { ...this.size, data: luma });
-  }
-
-  /** Fills in the pictures since the last one that was registered. */
-  settle(): void {
-    const { waiting } = this;
-    if (waiting.length === 0) return;
-    const start = this.track.length;
-    const end = this.register(waiting[waiting.length - 1]);
-    const fill = (from: number, before: Placement, to: number, after: Placement) => {
-      const difference = { ...after, dx: after.dx - before.dx, dy: after.dy - before.dy };
-      const moved = cornerMove(
-        { ...difference, rotation: after.rotation - before.rotation, scale: after.scale / before.scale },
-        this.size,
-      );
-      if (to - from > 1 && moved > 0.2) {
-        const middle = (from + to) >> 1;
-        const found = this.register(waiting[middle]);
-        fill(from, before, middle, found);
-        fill(middle, found, to, after);
-        return;
-      }
-      for (let index = from + 1; index <= to; index++) {
-        const share = (index - from) / (to - from);
-        const mix = (key: keyof Placement) => before[key] + (after[key] - before[key]) * share;
-        this.track[start + index] = {
-          dx: mix('dx'),
-          dy: mix('dy'),
-          rotation: mix('rotation'),
-          scale: mix('scale'),
-          agreement: mix('agreement'),
-        };
-      }
-    };
-    fill(-1, this.last, waiting.length - 1, end);
-    this.last = end;
-    waiting.length = 0;
-  }
-}
-
-/** Where the picture changes during a take: lightest and darkest of each tile. */
-class MotionTiles {
-  private readonly low = new Uint8Array(tiles.width * tiles.height).fill(255);
-  private readonly high = new Uint8Array(tiles.width * tiles.height);
-
-  push(luma: Uint8Array, size: Size): void {
-    const small = resizePlane(luma, size, tiles);
-    small.forEach((value, at) => {
-      if (value < this.low[at]) this.low[at] = value;
-      if (value > this.high[at]) this.high[at] = value;
-    });
-  }
-
-  result(): TakeMeasure['motion'] {
-    let [count, across] = [0, 0];
-    this.high.forEach((value, at) => {
-      if (value - this.low[at] < 14) return;
-      count++;
-      across += ((at % tiles.width) + 0.5) / tiles.width;
-    });
-    return { share: count / this.high.length, middle: count ? across / count : 0.5 };
-  }
-}
-
-const stillOf = (picture: YuvImage, time: number, luma: Uint8Array, analysis: Size): Still => ({
-  time,
-  picture: resizeYuv(picture, fitWithin(picture, stillSide)),
-  luma: { ...analysis, data: luma },
-});
-
-/** A small JPEG to know the take by. */
-async function posterOf(still: Still): Promise<Blob> {
-  const { data, width, height } = yuvToRgba(still.picture);
+async function posterOf(picture: YuvImage): Promise<Blob> {
+  const { data, width, height } = yuvToRgba(picture);
   const canvas = new OffscreenCanvas(width, height);
   canvas
     .getContext('2d')
@@ -124,80 +46,120 @@ async function posterOf(still: Still): Promise<Blob> {
   return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.85 });
 }
 
+/** Keeps of a take's pictures what will be needed when the take is no longer decoded. */
+class Keeper {
+  private readonly kept: { time: number; poster: YuvImage; luma: Uint8Array }[] = [];
+  private readonly starts: number[] = [];
+  private readonly proxySize: Size;
+
+  private constructor(
+    private readonly size: Size,
+    private readonly analysis: Size,
+    private readonly apart: number,
+    private readonly proxy: MovieWriter,
+  ) {
+    this.proxySize = fitWithin(size, proxySide);
+  }
+
+  /** @param duration seconds of the take, as its file says */
+  static async begin(size: Size, analysis: Size, duration: number): Promise<Keeper> {
+    const writer = await MovieWriter.open({
+      container: 'mp4',
+      size: fitWithin(size, proxySide),
+      bitrate: 5_000_000,
+      keyEvery: 0.3,
+      rate: null,
+      sound: null,
+    });
+    return new Keeper(size, analysis, duration / stillCount, writer);
+  }
+
+  async push(picture: YuvImage, luma: Uint8Array, time: number, duration: number): Promise<void> {
+    const { kept, starts, analysis, proxySize } = this;
+    if (time >= kept.length * this.apart)
+      kept.push({ time, poster: resizeYuv(picture, fitWithin(picture, posterSide)), luma });
+    starts.push(time);
+    const same = proxySize.width === analysis.width && proxySize.height === analysis.height;
+    await this.proxy.addPicture(
+      resizeYuv(picture, proxySize, same ? { luma } : {}),
+      Math.max(0, time),
+      duration,
+    );
+  }
+
+  async finish(complete: boolean): Promise<DecodedTake> {
+    const { size, analysis, kept } = this;
+    const starts = Float64Array.from(this.starts);
+    const views = Array.from(
+      { length: viewCount },
+      (_, index) => kept[Math.round((index * (kept.length - 1)) / (viewCount - 1))],
+    );
+    return {
+      size,
+      analysis,
+      times: pictureTimes(starts),
+      starts,
+      stills: {
+        pictures: kept.map(({ time, poster }) => ({
+          time,
+          picture: resizeYuv(poster, fitWithin(poster, stillSide)),
+        })),
+        views: views.map(({ time, luma }) => ({ time, luma: { ...analysis, data: luma } })),
+      },
+      poster: await posterOf(kept[kept.length >> 1].poster),
+      proxy: (await this.proxy.finish()) as Blob,
+      complete,
+    };
+  }
+}
+
 /**
- * Decodes a take once: real times, camera track, motion, stills and a proxy whose pictures match one to one.
- * A file that breaks off keeps what can be read.
+ * Decodes a take once for all that is missing of it. A file that breaks off keeps what can be read.
+ * @param expected seconds of the take, as its file says
+ * @param parts what is missing; pictures that are there already are not kept again
  * @throws CoreError where not one picture can be decoded
  */
 export async function measureTake(
   blob: Blob,
-  expected: { duration: number; rate: number },
+  expected: number,
+  parts: readonly TakePart[],
   onProgress: Progress,
-): Promise<{ measure: TakeMeasure; stills: Still[]; poster: Blob; proxy: Blob; complete: boolean }> {
+): Promise<{ pictures: DecodedTake | null; found: FoundBy }> {
   const input = openInput(blob);
-  const times: number[] = [];
-  const stills: Still[] = [];
-  const motion = new MotionTiles();
-  let [size, analysis, proxySize]: Size[] = [];
-  let camera: CameraTrack | null = null;
-  let writer: MovieWriter | null = null;
+  const names = parts.filter((part): part is AnalyserName => part !== 'pictures');
+  let keeper: Keeper | null = null;
+  let passes: ReturnType<typeof analyse> | null = null;
+  let [count, last, step] = [0, 0, 0];
   let complete = true;
-  const apart = expected.duration / stillCount;
+  let analysis: Size = { width: 0, height: 0 };
   try {
     for await (const { picture, time, duration } of readPictures(input)) {
-      if (!camera || !writer) {
-        size = { width: picture.width, height: picture.height };
+      if (!passes) {
+        const size = { width: picture.width, height: picture.height };
         analysis = shrinkByWhole(size, analysisSide);
-        proxySize = fitWithin(size, proxySide);
-        camera = new CameraTrack(analysis);
-        writer = await MovieWriter.open({
-          container: 'mp4',
-          size: proxySize,
-          bitrate: 5_000_000,
-          keyEvery: 0.3,
-          rate: null,
-          sound: null,
-        });
+        passes = analyse(names, { analysis });
+        if (parts.includes('pictures')) keeper = await Keeper.begin(size, analysis, expected);
       }
       const luma = resizePlane(picture.y, picture, analysis);
-      camera.push(luma);
-      if (times.length % 4 === 0) motion.push(luma, analysis);
-      if (time >= stills.length * apart) stills.push(stillOf(picture, time, luma, analysis));
-      times.push(time);
-      const same = proxySize.width === analysis.width && proxySize.height === analysis.height;
-      await writer.addPicture(
-        resizeYuv(picture, proxySize, same ? { luma } : {}),
-        Math.max(0, time),
-        duration,
-      );
-      onProgress(Math.min(1, time / Math.max(0.1, expected.duration)));
+      passes.push(luma, time);
+      await keeper?.push(picture, luma, time, duration);
+      if (count++ === 1) step = time - last;
+      last = time;
+      onProgress(Math.min(1, time / Math.max(0.1, expected)));
     }
   } catch (error) {
-    if (times.length === 0) throw error;
+    if (count === 0) throw error;
     complete = false;
   } finally {
     input.dispose();
   }
-  if (!camera || !writer) {
+  if (!passes) {
     return refuse(
       'media.no-pictures',
       'Not one picture of this file can be decoded. Copy it from the camera again.',
     );
   }
-  camera.settle();
-  const read = times[times.length - 1] + (times[1] ?? 0) - times[0];
-  if (read < expected.duration - Math.max(0.3, expected.duration * 0.03)) complete = false;
-  return {
-    measure: {
-      size,
-      analysis,
-      times: Float64Array.from(times),
-      track: camera.track,
-      motion: motion.result(),
-    },
-    stills,
-    poster: await posterOf(stills[stills.length >> 1]),
-    proxy: (await writer.finish()) as Blob,
-    complete,
-  };
+  const read = last + step;
+  if (read < expected - Math.max(0.3, expected * 0.03)) complete = false;
+  return { pictures: keeper && (await keeper.finish(complete)), found: passes.finish() };
 }

@@ -1,6 +1,6 @@
 import { VideoSampleSink, type Input, type VideoSample } from 'mediabunny';
 import { refuse } from '@/core/error';
-import { pictureAt } from '@/core/footage/steady';
+import { pictureAt } from '@/core/footage/picture-times';
 import { half, turnYuv, type YuvImage, type YuvKind } from '@/core/picture/planes';
 import { Cursors, type Placed } from './cursors';
 import { openInput } from './open';

@@ -15,6 +15,7 @@ import { recipeOf } from '@/core/recipes/built';
 import type { Log, Move, Pickup, Strike } from '@/core/model/shoot-records';
 import type { BeatGrid } from '@/core/time/grid';
 import type { Store } from './db';
+import { readRecords } from './read-records';
 
 /** The records of a project, sorted as screens show them. */
 export type Arranged = {
@@ -84,7 +85,10 @@ export function arrange(records: readonly AnyRecord[]): Arranged | null {
  * The records of a project as they are now; inside a transaction, as they are for all of it.
  * @throws CoreError `gone` where the project is not there
  */
-export async function readRecords(store: Store, project: string): Promise<Arranged> {
-  const records = await store.records.where({ project }).toArray();
-  return arrange(records) ?? refuse('gone', 'This project is no longer on this device. Open another one.');
+export async function readArranged(store: Store, project: string): Promise<Arranged> {
+  const { records } = await readRecords(store, project);
+  return (
+    arrange([...records.values()]) ??
+    refuse('gone', 'This project is no longer on this device. Open another one.')
+  );
 }

@@ -1,7 +1,7 @@
 import { refuse } from '@/core/error';
 import { recordSchema, type AnyRecord } from '@/core/model/records';
 import { applyOps, fieldOf, same } from './apply';
-import { readRecords, type Arranged } from './arrange';
+import { readArranged, type Arranged } from './arrange';
 import type { Command, FieldOp, Store } from './db';
 
 /** One thing to change: a new record, fields of one (dots lead inwards), or its end. */
@@ -12,7 +12,7 @@ export type Edit =
 async function write(store: Store, ops: readonly FieldOp[], stamp: string): Promise<void> {
   const ids = [...new Set(ops.map((op) => op.record))];
   const found = await store.records.bulkGet(ids);
-  for (const [index, id] of ids.entries()) {
+  const records = ids.map((id, index) => {
     const mine = ops.filter((one) => one.record === id);
     const record = applyOps(found[index], id, mine, stamp);
     const checked = recordSchema.safeParse(record);
@@ -23,8 +23,9 @@ async function write(store: Store, ops: readonly FieldOp[], stamp: string): Prom
         `${issue.path.join(' ')}: this value does not fit (${issue.message}). It was left as it was.`,
       );
     }
-    await store.records.put(record);
-  }
+    return record;
+  });
+  await store.writeRecords(records);
 }
 
 /** A stamp later than everything in this store, whatever the device's clock says. */
@@ -45,7 +46,8 @@ async function stepping<Made extends { id: string } | null>(
 ): Promise<Made> {
   const before = store.latest.get(project);
   try {
-    return await store.transaction('rw', store.records, store.commands, store.measures, async () => {
+    const tables = [store.records, store.writes, store.commands, store.measures];
+    return await store.transaction('rw', tables, async () => {
       const made = await work();
       if (made) store.latest.set(project, made.id);
       return made;
@@ -76,7 +78,7 @@ export async function change(
 ): Promise<Command | null> {
   const gesture = store.gestureNow();
   return stepping(store, project, async () => {
-    const wanted = typeof edits === 'function' ? await edits(await readRecords(store, project)) : edits;
+    const wanted = typeof edits === 'function' ? await edits(await readArranged(store, project)) : edits;
     const ops: FieldOp[] = [];
     for (const edit of wanted) {
       if ('create' in edit) {

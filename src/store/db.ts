@@ -2,11 +2,19 @@ import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { z } from 'zod';
 import type { CoreError } from '@/core/error';
 import type { commandSchema, fieldOpSchema } from '@/core/model/command';
-import type { Comparison, Probe, SeamMeasure, SongMeasure, Still, TakeMeasure } from '@/core/model/measures';
+import type { FoundValue } from '@/core/footage/analysers';
+import type {
+  Comparison,
+  Probe,
+  SeamMeasure,
+  SongMeasure,
+  Stills,
+  TakePictures,
+} from '@/core/model/measures';
 import type { AnyRecord, RecordKind } from '@/core/model/records';
 import type { BeatTrack } from '@/core/song/track';
 import { HybridClock } from './clock';
-import { liftStore } from './lift-store';
+import { dropOldTakeMeasures, liftStore } from './lift-store';
 
 /** A record with the stamp of the last change of each field. */
 export type StoredRecord = AnyRecord & { stamps: Record<string, string> };
@@ -37,11 +45,15 @@ export type Media = {
 };
 
 export type MeasureValue =
-  | { method: 'take-2'; take: TakeMeasure; poster: Blob; complete: boolean }
-  | { method: 'compare-1'; comparison: Comparison }
+  | { method: 'pictures'; pictures: TakePictures; poster: Blob; complete: boolean }
+  | FoundValue
+  | { method: 'comparison'; comparison: Comparison }
   | { method: 'song-2'; song: SongMeasure; beats: BeatTrack }
   | { method: 'seam-2'; seam: SeamMeasure };
-/** Something measured, under a key that holds everything it depends on. */
+/**
+ * Something measured, small enough for live queries, under a key that holds everything it depends on. What is large of
+ * it lies in `curves` under the same key.
+ */
 export type Measure = { key: string; project: string; subject: string; value: MeasureValue };
 
 /** Work that ended without a result, so that it is not begun again by itself. */
@@ -96,6 +108,8 @@ export type Conflict = {
 /** The browser's store. Large bytes lie in tables of their own that no live query reads. */
 export class Store extends Dexie {
   declare records: EntityTable<StoredRecord, 'id'>;
+  /** when each record was last written here: numbers that rise with every writing */
+  declare writes: EntityTable<{ record: string; project: string; number: number }, 'record'>;
   declare commands: EntityTable<Command, 'id'>;
   declare media: EntityTable<Media, 'id'>;
   declare measures: EntityTable<Measure, 'key'>;
@@ -107,7 +121,8 @@ export class Store extends Dexie {
   declare chunks: Table<{ recording: string; index: number; blob: Blob }, [string, number]>;
   declare originals: Table<{ id: string; blob: Blob }, string>;
   declare proxies: Table<{ id: string; blob: Blob }, string>;
-  declare stills: Table<{ id: string; stills: Still[] }, string>;
+  declare stills: Table<{ id: string; stills: Stills }, string>;
+  declare curves: Table<{ key: string; project: string; values: Float32Array | Float64Array }, string>;
 
   /** the newest step that this tab made in each project, by the project's id */
   readonly latest = new Map<string, string>();
@@ -137,6 +152,18 @@ export class Store extends Dexie {
       conflicts: 'id, project',
     });
     this.version(3).upgrade((transaction) => liftStore(transaction, 1));
+    this.version(4)
+      .stores({ curves: 'key, project', writes: 'record, number, [project+number]' })
+      .upgrade(dropOldTakeMeasures);
+  }
+
+  /** Writes records, and notes that they were written, so that whoever read the others need not read them again. */
+  async writeRecords(records: readonly StoredRecord[]): Promise<void> {
+    const last = (await this.writes.orderBy('number').last())?.number ?? 0;
+    await this.records.bulkPut(records);
+    await this.writes.bulkPut(
+      records.map(({ id, project }, index) => ({ record: id, project, number: last + 1 + index })),
+    );
   }
 
   /** Runs what one gesture does, such as a held key or a turned wheel: undo takes all of it back together. */

@@ -1,4 +1,7 @@
 import type { Finding, Place } from '@/core/finding/finding';
+import type { TakeCode } from '@/core/footage/take-words';
+import type { ShootCode } from '@/core/shoot/shoot-words';
+import type { SongCode } from '@/core/song/song-words';
 import type { Comparison, TakeMeasure } from '@/core/model/measures';
 import type { Moment, Project, Take } from '@/core/model/records';
 import { plateSlot } from '@/core/model/slots';
@@ -28,10 +31,10 @@ export function findingsOf(snapshot: Snapshot, plan: Plan): Record<StationName, 
 }
 
 /** What a setup still lacks once it was begun; one that nobody has filmed in yet is no finding. */
-function boardFindings(board: Board): Finding[] {
+function boardFindings(board: Board): Finding<ShootCode>[] {
   const where = { setup: board.setup };
   const logs = board.rows.flatMap((row) => row.logs);
-  const findings: Finding[] = [];
+  const findings: Finding<ShootCode>[] = [];
   const count = (value: number) => ({ value, unit: 'count' as const });
   const drafts = logs.filter(({ draft, rating }) => draft && rating === 'good').length;
   if (drafts > 0) findings.push({ code: 'shoot.draft', severity: 'watch', where, measured: count(drafts) });
@@ -51,8 +54,12 @@ function boardFindings(board: Board): Finding[] {
 }
 
 function songFindings(snapshot: Snapshot): Finding[] {
+  return [...problems(snapshot, (media) => media.type.startsWith('audio')), ...beatFindings(snapshot)];
+}
+
+function beatFindings(snapshot: Snapshot): Finding<SongCode>[] {
   const measure = songMeasure(snapshot);
-  const findings = problems(snapshot, (media) => media.type.startsWith('audio'));
+  const findings: Finding<SongCode>[] = [];
   const { song } = snapshot;
   if (!song?.media || !measure) return findings;
   const where = { media: song.media };
@@ -91,10 +98,13 @@ function withoutPlate(snapshot: Snapshot): Place[] {
 }
 
 function takeFindings(snapshot: Snapshot): Finding[] {
-  const findings = problems(snapshot, (media) => !media.type.startsWith('audio'));
   const { project, takes } = snapshot;
-  for (const where of withoutPlate(snapshot))
-    findings.push({ code: 'setup.no-plate', severity: 'fix', where });
+  const bare = withoutPlate(snapshot).map((where): Finding<TakeCode> => ({
+    code: 'setup.no-plate',
+    severity: 'fix',
+    where,
+  }));
+  const findings = [...problems(snapshot, (media) => !media.type.startsWith('audio')), ...bare];
   for (const take of takes) {
     const measure = takeMeasure(snapshot, take);
     const media = snapshot.media.get(take.media);
@@ -119,11 +129,14 @@ function examineOne(
   comparison: Comparison | null,
   plate: TakeMeasure | null,
   project: Project,
-): Finding[] {
-  const findings: Finding[] = [];
+): Finding<TakeCode>[] {
+  const findings: Finding<TakeCode>[] = [];
   if (!measure.complete) {
-    const last = measure.times[measure.times.length - 1];
-    findings.push({ code: 'take.cut-off', severity: 'fix', where: { take: take.id, from: last } });
+    findings.push({
+      code: 'take.cut-off',
+      severity: 'fix',
+      where: { take: take.id, from: measure.times.last },
+    });
   }
   if (media.probe?.video?.turned) {
     findings.push({

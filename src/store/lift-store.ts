@@ -39,3 +39,10 @@ export async function liftStore(transaction: Transaction, from: number): Promise
     });
   }
 }
+
+/** Takes that were measured before each measure had a key of its own are measured again; nothing else is lost. */
+export async function dropOldTakeMeasures(transaction: Transaction): Promise<void> {
+  const measures = transaction.table<{ value: { method: string } }, string>('measures');
+  await measures.filter(({ value }) => ['take-2', 'compare-1'].includes(value.method)).delete();
+  await transaction.table('stills').clear();
+}

@@ -7,7 +7,7 @@ import { readBundle } from '@/core/formats/bundle';
 import { liftOps, modelVersion } from '@/core/model/lift';
 import { recordSchema } from '@/core/model/records';
 import { applyOps } from './apply';
-import { readRecords } from './arrange';
+import { readArranged } from './arrange';
 import { redo, undo } from './change';
 import { Store, type Command, type FieldOp, type StoredRecord } from './db';
 import { takeInBundle } from './merge/carry';
@@ -21,7 +21,7 @@ const older = (name: string) =>
   readFileSync(new URL(`__tests__/older/${name}.json`, import.meta.url), 'utf8');
 /** The records of a project, its clones by themselves. */
 async function read(store: Store, project: string) {
-  const records = await readRecords(store, project);
+  const records = await readArranged(store, project);
   return { ...records, clones: records.moments.filter(({ recipe }) => recipe === 'clone') };
 }
 type Stored = { project: string; records: Plain[]; commands: Command[] };

@@ -1,12 +1,13 @@
+import { partKey, takeParts, type TakePart } from '@/core/footage/analysers';
 import type { Moment, Take } from '@/core/model/records';
 import { isOverPlate, laysOverPlate, recipeOf } from '@/core/recipes/built';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
-import { compareKey, songKey, takeKey, type Snapshot } from './snapshot';
+import { compareKey, songKey, type Snapshot } from './snapshot';
 
 /** A piece of work that is missing, under the key that its result will have. */
 export type Need =
-  | { kind: 'take'; key: string; label: string; media: string }
+  | { kind: 'take'; key: string; label: string; media: string; parts: TakePart[] }
   | { kind: 'song'; key: string; label: string; media: string; song: string }
   | { kind: 'again'; key: string; label: string; media: string; song: string }
   | { kind: 'compare'; key: string; label: string; take: string; plate: string; subject: string }
@@ -39,10 +40,14 @@ export function needsOf(snapshot: Snapshot): Need[] {
   }
   for (const take of takes) {
     if (!media.has(take.media)) continue;
-    want({ kind: 'take', key: takeKey(take.media), label: `Measuring ${take.name}`, media: take.media });
+    const parts = takeParts.filter((part) => !measures.has(partKey(part, take.media)));
+    if (parts.length === 0) continue;
+    const key = partKey(parts[0], take.media);
+    want({ kind: 'take', key, label: `Measuring ${take.name}`, media: take.media, parts });
   }
   for (const [take, plate] of comparedOf(snapshot)) {
-    if (!measures.has(takeKey(take.media)) || !measures.has(takeKey(plate.media))) continue;
+    if ([take, plate].some(({ media }) => comparedBy.some((part) => !measures.has(partKey(part, media)))))
+      continue;
     const key = compareKey(take.media, plate.media);
     want({
       kind: 'compare',
@@ -71,6 +76,9 @@ export function needsOf(snapshot: Snapshot): Need[] {
   }
   return needs;
 }
+
+/** What has to be known of two takes before they can be compared. */
+const comparedBy: readonly TakePart[] = ['pictures', 'camera'];
 
 /** Each take with the plate of its setup, and with the plate of every moment that it is chosen for. */
 function comparedOf(snapshot: Snapshot): [Take, Take][] {

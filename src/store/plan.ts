@@ -5,6 +5,7 @@ import { examineSchedule } from '@/core/plan/order/examine-order';
 import { examineSetup } from '@/core/plan/setup/examine-setup';
 import { setupNumbers, type SetupNumbers } from '@/core/plan/setup/numbers';
 import type { PlanInput } from '@/core/plan/plan';
+import type { PlanCode } from '@/core/plan/plan-words';
 import { priceOf, type Price } from '@/core/plan/advice/price';
 import type { Order } from '@/core/plan/order/order';
 import { scheduleOf, type OrderTask, type Schedule } from '@/core/plan/order/schedule';
@@ -61,6 +62,17 @@ function inputOf(snapshot: Snapshot): PlanInput {
   return inputs(project, parts, () => input);
 }
 
+/**
+ * What a plan as a whole lacks.
+ * @param open cautions that nobody has ticked
+ */
+function wholeFindings(moments: number, setups: number, open: number): Finding<PlanCode>[] {
+  if (moments === 0) return [{ code: 'plan.empty', severity: 'watch', where: {} }];
+  if (setups === 0) return [{ code: 'plan.no-setup', severity: 'fix', where: {} }];
+  if (open === 0) return [];
+  return [{ code: 'caution.open', severity: 'watch', where: {}, measured: { value: open, unit: 'count' } }];
+}
+
 /** What follows from the plan alone, whatever was filmed of it. */
 function workOut(snapshot: Snapshot, input: PlanInput): Omit<Plan, 'boards'> {
   const { project, moments, setups, zones, passes } = input;
@@ -93,8 +105,6 @@ function workOut(snapshot: Snapshot, input: PlanInput): Omit<Plan, 'boards'> {
     .flatMap(({ steps }) => steps)
     .filter(({ key }) => !ticked.has(key)).length;
   const findings: Finding[] = [];
-  if (moments.length === 0) findings.push({ code: 'plan.empty', severity: 'watch', where: {} });
-  else if (setups.length === 0) findings.push({ code: 'plan.no-setup', severity: 'fix', where: {} });
   if (moments.length > 0 && setups.length > 0) {
     for (const setup of setups) {
       const mine = numbers.get(setup.id);
@@ -106,14 +116,8 @@ function workOut(snapshot: Snapshot, input: PlanInput): Omit<Plan, 'boards'> {
       ...adviseStyle(planned, sections, { kinds: project.kinds, bed: bedEnergy(passes) }),
       ...examineCoverage(passes, sections),
     );
-    if (open > 0)
-      findings.push({
-        code: 'caution.open',
-        severity: 'watch',
-        where: {},
-        measured: { value: open, unit: 'count' },
-      });
   }
+  findings.push(...wholeFindings(moments.length, setups.length, open));
   return {
     input,
     moments: planned,

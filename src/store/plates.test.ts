@@ -106,7 +106,7 @@ describe('two setups, each with a clone', () => {
       ['left', 'right'].map((role) => compareKey(`m-${role}${index}`, `m-plate${index}`)),
     );
     expect(pairs(needsOf(await film.read()))).toEqual(own.sort());
-    for (const key of own) await film.keep(key, key, { method: 'compare-1', comparison: compared() });
+    for (const key of own) await film.keep(key, key, { method: 'comparison', comparison: compared() });
     const snapshot = await film.read();
     expect(moments.map((id) => worksOf(snapshot, of(snapshot, id)).length)).toEqual([1, 1]);
     expect(needsOf(snapshot).filter(({ kind }) => kind === 'work')).toHaveLength(2);

@@ -1,15 +1,20 @@
 import 'fake-indexeddb/auto';
-import { beforeEach, describe, expect, it } from 'vitest';
-import { setMoment } from './commands/moments';
+import fc from 'fast-check';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { takeParts } from '@/core/footage/analysers';
+import { createMoment, setMoment } from './commands/moments';
 import { setProject } from './commands/projects';
-import { undo } from './change';
+import { change, redo, undo } from './change';
+import { Store } from './db';
 import { findingsOf } from './findings';
 import { materialOf, pictureOf } from './material';
 import { planOf } from './plan';
+import { readSnapshot } from './snapshot';
 import { TestFilm } from './__tests__/film';
 
 let film: TestFilm;
 let moment: string;
+let count = 0;
 beforeEach(async () => {
   film = await TestFilm.begin();
   moment = await film.wholeClone();
@@ -40,7 +45,52 @@ describe('snapshots', () => {
     await film.store.measures.clear();
     expect((await film.read()).measures.size).toBe(0);
     await film.measured('one');
-    expect([...(await film.read()).measures.keys()]).toHaveLength(1);
+    expect([...(await film.read()).measures.keys()]).toHaveLength(takeParts.length);
+  });
+
+  it('read of the records only those that were written since the last time', async () => {
+    await film.read();
+    const [read, all] = [vi.spyOn(film.store.records, 'bulkGet'), vi.spyOn(film.store.records, 'where')];
+    await film.store.halted.put({ key: 'x', project: film.project, label: 'x', reason: 'cancelled' });
+    await film.read();
+    expect(read).not.toHaveBeenCalled();
+    await rename('Another name');
+    read.mockClear();
+    await film.read();
+    expect(read.mock.calls).toEqual([[[moment]]]);
+    expect(all).not.toHaveBeenCalled();
+  });
+
+  it('are what is stored, whatever was done in whichever tab, and whatever was given up', async () => {
+    const other = new Store(film.store.name);
+    const refused = (store: Store) =>
+      change(store, film.project, 'Too much', async ({ takes }) => {
+        await readSnapshot(store, film.project);
+        return takes.map(({ id }) => ({ record: id, set: { order: 'first' } }));
+      }).catch(() => null);
+    const steps = [
+      (store: Store) => setMoment(store, film.project, moment, 'Name', { name: `At ${count++}` }),
+      (store: Store) => setProject(store, film.project, { kinds: 9 }),
+      (store: Store) => createMoment(store, film.project, 0, 4),
+      (store: Store) => undo(store, film.project),
+      (store: Store) => redo(store, film.project),
+      refused,
+    ];
+    const step = fc.record({ step: fc.constantFrom(...steps), store: fc.constantFrom(film.store, other) });
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 1, maxLength: 6 }), async (done) => {
+        for (const { step: run, store } of done) {
+          await run(store);
+          await readSnapshot(other, film.project);
+        }
+        const fresh = new Store(film.store.name);
+        const stored = new Map((await fresh.records.toArray()).map((record) => [record.id, record]));
+        fresh.close();
+        for (const store of [film.store, other])
+          expect((await readSnapshot(store, film.project))?.records).toEqual(stored);
+      }),
+      { numRuns: 12 },
+    );
   });
 
   it('keep two projects apart', async () => {

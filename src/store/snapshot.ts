@@ -1,9 +1,11 @@
+import { partKey } from '@/core/footage/analysers';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Project, Take } from '@/core/model/records';
-import { remembered, rememberedWith, sharedList } from '@/core/remember';
+import { rememberedWith, sharedList } from '@/core/remember';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
 import { arrange, type Arranged } from './arrange';
+import { keepRecords, readRecords } from './read-records';
 import type { Conflict, Halted, Media, Measure, MeasureValue, Render, Store, StoredRecord } from './db';
 
 /** Everything small about a project at one instant; what screens draw and work is found from. */
@@ -21,21 +23,6 @@ export type Snapshot = Arranged & {
 
 /** The last snapshot of a store: what has not changed since is taken over from it, and stays the same object. */
 const kept = new WeakMap<Store, Snapshot>();
-
-const sameStamps = (one: StoredRecord, other: StoredRecord): boolean => {
-  const [stamps, others] = [Object.entries(one.stamps), other.stamps];
-  return (
-    stamps.length === Object.keys(others).length && stamps.every(([field, stamp]) => others[field] === stamp)
-  );
-};
-
-/** Records as they are now; those that no change has touched are the objects of before. */
-function sharedRecords(before: ReadonlyMap<string, StoredRecord>, now: StoredRecord[]): StoredRecord[] {
-  return now.map((record) => {
-    const old = before.get(record.id);
-    return old && sameStamps(old, record) ? old : record;
-  });
-}
 
 /** Rows of a small table as they are now; those that are as before are the objects of before. */
 function sharedRows<Row>(
@@ -88,20 +75,19 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
   const last = kept.get(store);
   const before = last?.project.id === projectId ? last : undefined;
   const [read, media, measures, halted, renders, conflicts] = await Promise.all([
-    store.records.where({ project: projectId }).toArray(),
+    readRecords(store, projectId),
     store.media.where({ project: projectId }).toArray(),
     readMeasures(store, projectId, before?.measures),
     store.halted.where({ project: projectId }).toArray(),
     store.renders.where({ project: projectId }).toArray(),
     store.conflicts.where({ project: projectId }).toArray(),
   ]);
-  const records = sharedRecords(before?.records ?? new Map(), read);
-  const arranged = arrange(records);
+  const arranged = arrange([...read.records.values()]);
   if (!arranged) return null;
   const snapshot: Snapshot = {
     ...sharedArranged(before, arranged),
     step,
-    records: new Map(records.map((record) => [record.id, record])),
+    records: read.records,
     media: sharedRows(before?.media, media, ({ id }) => id),
     measures,
     halted: new Map(halted.map((one) => [one.key, one])),
@@ -109,29 +95,36 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
     conflicts,
   };
   kept.set(store, snapshot);
+  keepRecords(store, read);
   return snapshot;
 }
 
-export const takeKey = (media: string) => `take-2:${media}`;
 export const songKey = (media: string) => `song-2:${media}`;
-export const compareKey = (take: string, plate: string) => `compare-1:${take}:${plate}`;
+/** @param take id of the take's file; @param plate id of the plate's file */
+export const compareKey = (take: string, plate: string) =>
+  `comparison-2(${partKey('camera', take)},${partKey('camera', plate)})`;
 
 type KeptMeasure = TakeMeasure & { poster: Blob; complete: boolean };
-const openTake = remembered((value: MeasureValue & { method: 'take-2' }): KeptMeasure => ({
-  ...value.take,
-  poster: value.poster,
-  complete: value.complete,
-}));
+const takes = rememberedWith<MeasureValue, KeptMeasure>();
 
-export function takeMeasure(snapshot: Snapshot, take: Take | null): KeptMeasure | null {
-  const value = take && snapshot.measures.get(takeKey(take.media))?.value;
-  return value?.method === 'take-2' ? openTake(value) : null;
+/** What is known of a take; null until its pictures were decoded. */
+export function takeMeasure({ measures }: Pick<Snapshot, 'measures'>, take: Take | null): KeptMeasure | null {
+  if (!take) return null;
+  const value = measures.get(partKey('pictures', take.media))?.value;
+  if (value?.method !== 'pictures') return null;
+  const found = measures.get(partKey('motion', take.media))?.value;
+  return takes(value, [found], () => ({
+    ...value.pictures,
+    motion: found?.method === 'motion' ? found.small : null,
+    poster: value.poster,
+    complete: value.complete,
+  }));
 }
 
 export function comparisonOf(snapshot: Snapshot, take: Take | null, plate: Take | null): Comparison | null {
   if (!take || !plate || take.id === plate.id) return null;
   const value = snapshot.measures.get(compareKey(take.media, plate.media))?.value;
-  return value?.method === 'compare-1' ? value.comparison : null;
+  return value?.method === 'comparison' ? value.comparison : null;
 }
 
 export function songMeasure(snapshot: Snapshot): { song: SongMeasure; beats: BeatTrack } | null {

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { partKey } from '@/core/footage/analysers';
 import { regularGrid } from '@/core/time/grid';
 import type { Take } from '@/core/model/records';
 import type { CloneMoment } from '@/core/recipes/clone/material';
@@ -109,7 +110,7 @@ describe('changes', () => {
     await setTake(store, project, take.id, 'Steady', { steady: true });
     // Another device changed the same field meanwhile.
     const meanwhile: StoredRecord = { ...take, steady: false, stamps: {} };
-    await store.records.put(meanwhile);
+    await store.writeRecords([meanwhile]);
     await undo(store, project);
     expect((await read()).takes[0].steady).toBe(false);
   });
@@ -236,7 +237,10 @@ describe('moments and work', () => {
       });
     }
     expect(needsOf(await read()).map((need) => need.kind)).toEqual(['song', 'take', 'take']);
-    await store.halted.put({ key: 'take-2:m-left', project, label: '', reason: 'cancelled' });
-    expect(needsOf(await read()).map((need) => need.key)).toEqual(['song-2:m', 'take-2:m-plate']);
+    await store.halted.put({ key: partKey('pictures', 'm-left'), project, label: '', reason: 'cancelled' });
+    expect(needsOf(await read()).map((need) => need.key)).toEqual([
+      'song-2:m',
+      partKey('pictures', 'm-plate'),
+    ]);
   });
 });

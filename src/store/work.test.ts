@@ -1,8 +1,9 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { partKey } from '@/core/footage/analysers';
+import { pictureTimes } from '@/core/footage/picture-times';
 import { sayFinding } from '@/core/finding/say';
 import { mediaIn } from '@/core/picture/node';
-import { inPlace } from '@/core/geometry/placement';
 import { change, undo } from './change';
 import { applyFix } from './commands/fix';
 import { createMoment, setMoment } from './commands/moments';
@@ -14,8 +15,7 @@ import { findingsOf } from './findings';
 import { materialOf, pictureOf, worksOf } from './material';
 import { needsOf } from './needs';
 import { planOf, sectionEnergies } from './plan';
-import { takeKey } from './snapshot';
-import { taken, TestFilm } from './__tests__/film';
+import { standing, taken, TestFilm } from './__tests__/film';
 
 let film: TestFilm;
 let store: Store;
@@ -81,7 +81,12 @@ describe('work follows from what is stored', () => {
     await film.addSong();
     await film.sung();
     await film.addTake('one', 'left', 1);
-    await store.halted.add({ key: takeKey('m-one'), project, label: 'Measuring', reason: 'cancelled' });
+    await store.halted.add({
+      key: partKey('pictures', 'm-one'),
+      project,
+      label: 'Measuring',
+      reason: 'cancelled',
+    });
     await addMoment(store, project, 'speed-ramp', 0, 8);
     expect(await kinds()).toEqual([]);
   });
@@ -107,7 +112,7 @@ describe('work follows from what is stored', () => {
     };
     expect(await task()).toBeNull();
     for (const id of ['plate', 'one', 'two']) await film.measured(id);
-    await film.compared('one', { placements: Array.from({ length: 240 }, () => ({ ...inPlace, dx: 3 })) });
+    await film.compared('one', { path: standing(3) });
     await film.compared('two');
     await setMoment(store, project, moment, 'Tap', { 'slots.left.tap': { time: 1, at: [0.2, 0.5] } });
     const found = await task();
@@ -187,10 +192,10 @@ describe('findings of what is stored', () => {
       },
     });
     const uneven = Float64Array.from({ length: 240 }, (_, index) => index / 24 + (index > 99 ? 0.05 : 0));
-    await film.measured('one', taken({ times: uneven }));
+    await film.measured('one', taken({ times: pictureTimes(uneven) }));
     expect(await codes('match')).toEqual(['take.cut-off', 'take.turned', 'take.varying-rate']);
     await film.measured('one');
-    await film.compared('one', { placements: Array.from({ length: 240 }, () => ({ ...inPlace, dx: 2 })) });
+    await film.compared('one', { path: standing(2) });
     const [moved] = (await findings()).match.filter(({ code }) => code === 'take.moved');
     expect(moved.measured).toEqual({ value: 2, unit: 'px' });
   });

@@ -1,7 +1,7 @@
 'use client';
 import { createContext, useContext, useSyncExternalStore } from 'react';
 import type { Finding } from '@/core/finding/finding';
-import type { Names } from '@/core/finding/say';
+import type { Names } from '@/core/finding/words';
 import type { Moment } from '@/core/model/records';
 import type { Store } from '@/store/db';
 import type { StationName } from '@/store/findings';

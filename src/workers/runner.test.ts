@@ -1,12 +1,15 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { partKey, takeParts, type TakePart } from '@/core/footage/analysers';
+import { inPlace, packPlacements } from '@/core/geometry/placement';
 import { regularGrid } from '@/core/time/grid';
 import { setMoment } from '@/store/commands/moments';
 import { findRestAgain, lockPassage, shiftBeats } from '@/store/commands/song';
 import { removeTake, setTake } from '@/store/commands/takes';
 import { change } from '@/store/change';
+import type { Measure } from '@/store/db';
 import { needsOf } from '@/store/needs';
-import { compared, sung, taken, TestFilm } from '@/store/__tests__/film';
+import { compared, starts, sung, taken, TestFilm } from '@/store/__tests__/film';
 import type { Workers } from './perform';
 import { Runner, type Hold } from './runner';
 
@@ -16,7 +19,9 @@ const until = (holds: () => unknown) => vi.waitFor(holds, { timeout: 60_000 });
 type Calls = Record<string, (...args: never[]) => unknown>;
 const full = () => Object.assign(new Error('No space'), { name: 'QuotaExceededError' });
 const found = { outline: [], visible: [], crossing: [], found: [true, true] };
-const track = {
+/** A camera that stood. */
+const track = packPlacements(Array.from(starts, () => inPlace));
+const sung97 = {
   beats: regularGrid(97, 0.31, 60).beats,
   beatsPerBar: 4,
   downbeats: [0.31],
@@ -25,17 +30,29 @@ const track = {
   hits: [],
 };
 
-/** What the workers answer where a test says nothing else. */
-const answers: Calls = {
-  measureTake: async () => ({
-    measure: taken(),
-    stills: [],
+/** What decoding a take for some of its parts answers. */
+function decoded(parts: readonly TakePart[] = takeParts) {
+  const { motion, ...pictures } = taken();
+  const kept = {
+    ...pictures,
+    starts,
+    stills: { pictures: [], views: [] },
     poster: new Blob(['poster']),
     proxy: new Blob(['proxy']),
     complete: true,
-  }),
-  measureSong: async () => ({ measure: sung(), beats: track, wav: new Blob(['wav']) }),
-  findBeatsAgain: async () => track,
+  };
+  const found = { camera: { small: null, curve: track }, motion: { small: motion, curve: null } };
+  return {
+    pictures: parts.includes('pictures') ? kept : null,
+    found: Object.fromEntries(Object.entries(found).filter(([name]) => parts.includes(name as TakePart))),
+  };
+}
+
+/** What the workers answer where a test says nothing else. */
+const answers: Calls = {
+  measureTake: async (_: unknown, __: unknown, parts: TakePart[]) => decoded(parts),
+  measureSong: async () => ({ measure: sung(), beats: sung97, wav: new Blob(['wav']) }),
+  findBeatsAgain: async () => sung97,
   compareTake: async () => compared(),
   solveMomentSeam: async () => found,
   renderShot: async () => new Blob(['film']),
@@ -73,6 +90,13 @@ describe('the runner', () => {
       expect(left.filter((key) => !runner.notWrittenDown().some((one) => one.key === key))).toEqual([]);
     });
   const halted = async () => [...(await film.read()).halted.values()];
+  /** Files of which every part is measured. */
+  const measuredTakes = async () => {
+    const { measures, takes } = await film.read();
+    return takes
+      .map(({ media }) => media)
+      .filter((media) => takeParts.every((part) => measures.has(partKey(part, media))));
+  };
   const fileOf = (id: string) => film.store.originals.add({ id, blob: new Blob([id]) });
 
   beforeEach(async () => {
@@ -89,7 +113,10 @@ describe('the runner', () => {
     await idle();
     const { measures } = await film.read();
     expect([...measures.values()].map(({ value }) => value.method).sort()).toEqual(
-      ['compare-1', 'compare-1', 'seam-2', 'song-2', 'take-2', 'take-2', 'take-2'].sort(),
+      [
+        ...['comparison', 'comparison', 'seam-2', 'song-2'],
+        ...['one', 'two', 'plate'].flatMap(() => takeParts),
+      ].sort(),
     );
     expect(ended).toHaveBeenCalledTimes(7);
     await film.store.renders.add({
@@ -112,12 +139,42 @@ describe('the runner', () => {
     start();
     await idle();
     expect(await halted()).toMatchObject([{ label: 'Measuring one', reason: { code: 'absent' } }]);
-    expect((await film.read()).measures.size).toBe(1);
+    expect(await measuredTakes()).toEqual(['m-two']);
     await fileOf('m-one');
-    await runner.again('take-2:m-one');
+    await runner.again(partKey('pictures', 'm-one'));
     await idle();
-    expect((await film.read()).measures.size).toBe(2);
+    expect(await measuredTakes()).toEqual(['m-one', 'm-two']);
     expect(await halted()).toEqual([]);
+  });
+
+  it('decodes once more for what alone is missing, and throws nothing else away', async () => {
+    await film.addTake('one', 'left', 1);
+    await fileOf('m-one');
+    start();
+    await idle();
+    stop();
+    const [key, others] = [
+      partKey('motion', 'm-one'),
+      [partKey('pictures', 'm-one'), partKey('camera', 'm-one')],
+    ];
+    const kept = async () => [
+      await film.store.stills.get('m-one'),
+      await film.store.proxies.get('m-one'),
+      await film.store.curves.bulkGet(others),
+      await film.store.measures.bulkGet(others),
+    ];
+    const before = await kept();
+    // What an older version of this analyser found stands under another key.
+    const old = await film.store.measures.get(key);
+    await film.store.measures.delete(key);
+    await film.store.measures.add({ ...old, key: `old-${key}` } as Measure);
+    const measure = vi.fn(answers.measureTake as (...args: unknown[]) => unknown);
+    start({ measureTake: measure });
+    await idle();
+    expect(measure.mock.calls.map(([, , parts]) => parts)).toEqual([['motion']]);
+    expect(await kept()).toEqual(before);
+    expect(await measuredTakes()).toEqual(['m-one']);
+    expect(await film.store.measures.get(`old-${key}`)).toBeUndefined();
   });
 
   it('says in plain data what a worker threw', async () => {
@@ -138,7 +195,7 @@ describe('the runner', () => {
     await runner.cancel();
     await idle();
     expect(ended).toHaveBeenCalled();
-    expect(await halted()).toMatchObject([{ key: 'take-2:m-one', reason: 'cancelled' }]);
+    expect(await halted()).toMatchObject([{ key: partKey('pictures', 'm-one'), reason: 'cancelled' }]);
     expect((await film.read()).measures.size).toBe(0);
     expect(measuring.called).toHaveBeenCalledTimes(1);
   });
@@ -150,14 +207,14 @@ describe('the runner', () => {
     const second = held<unknown>();
     const measure = vi
       .fn<() => Promise<unknown>>()
-      .mockImplementationOnce(answers.measureTake as () => Promise<unknown>)
+      .mockImplementationOnce(async () => decoded())
       .mockImplementationOnce(second.called);
     start({ measureTake: measure });
     await second.begun();
-    await runner.cancel('take-2:m-one');
-    second.release(await (answers.measureTake as () => Promise<unknown>)());
+    await runner.cancel(partKey('pictures', 'm-one'));
+    second.release(decoded());
     await idle();
-    expect((await film.read()).measures.size).toBe(2);
+    expect(await measuredTakes()).toEqual(['m-one', 'm-two']);
     expect(await halted()).toEqual([]);
   });
 
@@ -170,8 +227,10 @@ describe('the runner', () => {
       row.id === 'm-one' ? Promise.reject(full()) : put(row)) as never);
     start();
     await idle();
-    expect(await halted()).toMatchObject([{ key: 'take-2:m-one', reason: { code: 'storage.full' } }]);
-    expect([...(await film.read()).measures.keys()]).toEqual(['take-2:m-two']);
+    expect(await halted()).toMatchObject([
+      { key: partKey('pictures', 'm-one'), reason: { code: 'storage.full' } },
+    ]);
+    expect(await measuredTakes()).toEqual(['m-two']);
   });
 
   it('does not spin where a failure cannot even be written down, and shows it all the same', async () => {
@@ -181,12 +240,14 @@ describe('the runner', () => {
     vi.spyOn(film.store.halted, 'put').mockRejectedValue(full());
     start();
     await idle();
-    expect(runner.notWrittenDown()).toMatchObject([{ key: 'take-2:m-one', reason: { code: 'absent' } }]);
-    expect([...(await film.read()).measures.keys()]).toEqual(['take-2:m-two']);
+    expect(runner.notWrittenDown()).toMatchObject([
+      { key: partKey('pictures', 'm-one'), reason: { code: 'absent' } },
+    ]);
+    expect(await measuredTakes()).toEqual(['m-two']);
     await fileOf('m-one');
-    await runner.again('take-2:m-one');
+    await runner.again(partKey('pictures', 'm-one'));
     await idle();
-    expect((await film.read()).measures.size).toBe(2);
+    expect(await measuredTakes()).toEqual(['m-one', 'm-two']);
   });
 
   it('keeps the slot that a person gave while the take was measured', async () => {
@@ -197,11 +258,11 @@ describe('the runner', () => {
     const measure = vi
       .fn<() => Promise<unknown>>()
       .mockImplementationOnce(first.called)
-      .mockImplementation(answers.measureTake as () => Promise<unknown>);
+      .mockImplementation(async () => decoded());
     start({ measureTake: measure });
     await first.begun();
     await setTake(film.store, film.project, 'one', 'What a take is', { slot: 'left' });
-    first.release(await (answers.measureTake as () => Promise<unknown>)());
+    first.release(decoded());
     await idle();
     // By its movement alone each would be the right one.
     expect((await film.read()).takes.map(({ slot }) => slot)).toEqual(['left', 'right']);
@@ -230,19 +291,19 @@ describe('the runner', () => {
     const again = vi
       .fn<() => Promise<unknown>>()
       .mockImplementationOnce(looking.called)
-      .mockResolvedValue(track);
+      .mockResolvedValue(sung97);
     start({ findBeatsAgain: again });
     await looking.begun();
     await shiftBeats(film.store, film.project, 0.02);
     const moved = (await film.read()).song?.grid;
-    looking.release(track);
+    looking.release(sung97);
     await idle();
     expect((await film.read()).song?.grid).toEqual(moved);
     const [{ key, reason }] = await halted();
     expect(reason).toMatchObject({ code: 'beats-changed' });
     await runner.again(key);
     await idle();
-    expect((await film.read()).song?.grid?.beats).toEqual(track.beats);
+    expect((await film.read()).song?.grid?.beats).toEqual(sung97.beats);
     expect((await film.read()).song?.again).toBeNull();
   });
 
@@ -273,7 +334,7 @@ describe('the runner', () => {
     start({ measureTake: measuring.called });
     await measuring.begun();
     await removeTake(film.store, film.project, 'one');
-    measuring.release(await (answers.measureTake as () => Promise<unknown>)());
+    measuring.release(decoded());
     await idle();
     expect(await halted()).toEqual([]);
   });
@@ -293,10 +354,10 @@ describe('the runner', () => {
     const told: (number | null)[] = [];
     let late: (share: number) => void = () => undefined;
     start({
-      measureTake: (async (_: Blob, __: object, progress: (share: number) => void) => {
+      measureTake: (async (_: Blob, __: object, ___: TakePart[], progress: (share: number) => void) => {
         late = progress;
         progress(1);
-        return (answers.measureTake as () => Promise<unknown>)();
+        return decoded();
       }) as never,
     });
     runner.subscribe(() => told.push(runner.current()?.share ?? null));
@@ -317,6 +378,6 @@ describe('the runner', () => {
     expect((await film.read()).measures.size).toBe(0);
     stopFirst();
     await idle();
-    await until(async () => expect((await film.read()).measures.size).toBe(1));
+    await until(async () => expect(await measuredTakes()).toEqual(['m-one']));
   });
 });

@@ -1,20 +1,29 @@
 import { describe, expect, it } from 'vitest';
 import { inPlace } from '../geometry/placement';
+import { cameraPath } from '../footage/camera-path';
+import { pictureTimes } from '../footage/picture-times';
 import { examineTake, scorePair } from '../footage/take-findings';
 import type { ColourMatch } from '../footage/colour-match';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
 import { byGravity, openCount } from './finding';
-import { sayFinding } from './say';
+import { books, sayFinding } from './say';
 
 const size = { width: 1920, height: 1080 };
 const take = { id: 't', name: 'Take 3', steady: false, match: false } as Take;
+const starts = Float64Array.from({ length: 200 }, (_, index) => index / 25);
+/** How a camera stood, one shift in pixels for each picture. */
+const pathOf = (shift: (index: number) => number) =>
+  cameraPath(
+    Array.from(starts, (_, index) => ({ ...inPlace, dx: shift(index) })),
+    starts,
+    size,
+  );
 const measure = (set: Partial<TakeMeasure> = {}): TakeMeasure => ({
   size,
   analysis: { width: 960, height: 540 },
-  times: Float64Array.from({ length: 200 }, (_, index) => index / 25),
-  track: [],
-  motion: { share: 0, middle: 0.5 },
+  times: pictureTimes(starts),
+  motion: { share: 0, across: 0.5 },
   ...set,
 });
 const light = (stops: number, before: number): ColourMatch => ({
@@ -27,7 +36,7 @@ const light = (stops: number, before: number): ColourMatch => ({
   after: 0.6,
 });
 const comparison = (set: Partial<Comparison> = {}): Comparison => ({
-  placements: Array.from({ length: 200 }, () => inPlace),
+  path: pathOf(() => 0),
   colour: light(0, 0.4),
   agreement: 0.95,
   covered: new Uint8Array(),
@@ -41,10 +50,8 @@ const say = (given: Comparison | null, m = measure(), plate: TakeMeasure | null 
 
 describe('findings about a take', () => {
   it('says a bump with its size, direction, time and what to do', () => {
-    const bumped = Array.from({ length: 200 }, (_, index) =>
-      index < 130 ? inPlace : { ...inPlace, dx: 2.4 },
-    );
-    const [finding] = examineTake(take, measure(), comparison({ placements: bumped }), measure(), size);
+    const path = pathOf((index) => (index < 130 ? 0 : 2.4));
+    const [finding] = examineTake(take, measure(), comparison({ path }), measure(), size);
     expect(sayFinding(finding, names)).toEqual({
       text: 'Take 3 moved 2.4 px to the right at 0:05.20 (allowed 0.3 px). The join will show.',
       fix: 'Steady it',
@@ -53,8 +60,8 @@ describe('findings about a take', () => {
   });
 
   it('counts in delivery pixels', () => {
-    const bumped = Array.from({ length: 200 }, () => ({ ...inPlace, dx: 2.4 }));
-    const [finding] = examineTake(take, measure(), comparison({ placements: bumped }), measure(), {
+    const path = pathOf(() => 2.4);
+    const [finding] = examineTake(take, measure(), comparison({ path }), measure(), {
       width: 960,
       height: 540,
     });
@@ -72,13 +79,19 @@ describe('findings about a take', () => {
       /^stop: Take 3 is 1080 × 1920, the plate 1920 × 1080/,
     );
     const uneven = Float64Array.from({ length: 60 }, (_, index) => index / 25 + (index > 30 ? 0.03 : 0));
-    expect(say(null, measure({ times: uneven }))[0]).toMatch(/varying rate, 14\.3 to 25\.0/);
+    expect(say(null, measure({ times: pictureTimes(uneven) }))[0]).toMatch(/varying rate, 14\.3 to 25\.0/);
   });
 
   it('finds nothing to mend in a good take', () => {
     const findings = examineTake(take, measure(), comparison(), measure(), size);
     expect(openCount(findings)).toBe(0);
     expect(findings.map((finding) => finding.severity)).toEqual(['fine', 'fine']);
+  });
+
+  it('have words for each code in one place alone', () => {
+    const codes = books.flatMap((book) => Object.keys(book));
+    expect(codes.length).toBeGreaterThan(90);
+    expect(new Set(codes).size).toBe(codes.length);
   });
 
   it('lists the gravest first', () => {

@@ -31,9 +31,12 @@ export type Place = {
 };
 export type Severity = 'stop' | 'fix' | 'watch' | 'fine';
 
-/** The one shape of every judgement. `facts` are further values that the sentence needs. */
-export type Finding = {
-  code: string;
+/**
+ * The one shape of every judgement. `facts` are further values that the sentence needs. Whoever raises findings says
+ * in their type which codes they can have: those that stand in words beside it.
+ */
+export type Finding<Code extends string = string> = {
+  code: Code;
   severity: Severity;
   measured?: Quantity;
   allowed?: Quantity;
@@ -45,7 +48,7 @@ export type Finding = {
 const rank: Record<Severity, number> = { stop: 0, fix: 1, watch: 2, fine: 3 };
 
 /** The gravest first. */
-export const byGravity = (findings: readonly Finding[]): Finding[] =>
+export const byGravity = <Code extends string>(findings: readonly Finding<Code>[]): Finding<Code>[] =>
   [...findings].sort((a, b) => rank[a.severity] - rank[b.severity]);
 
 /** How many ask for something to be done. */

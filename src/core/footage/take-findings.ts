@@ -2,7 +2,8 @@ import type { Finding } from '../finding/finding';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
 import type { Size } from '../geometry/size';
-import { cornerMove, inPlace, scalePlacement, type Placement } from '../geometry/placement';
+import type { Placement } from '../geometry/placement';
+import type { TakeCode } from './take-words';
 
 /** Starting values of the trade; common practice, no published source, but for the colour difference. */
 export const allowed = {
@@ -16,30 +17,10 @@ export const allowed = {
   agreement: 0.45,
 };
 
-/** Where a take is furthest from its plate. */
-function furthest(placements: readonly Placement[], size: Size): { index: number; move: number } {
-  return placements.reduce(
-    (most, placement, index) => {
-      const move = cornerMove(placement, size);
-      return move > most.move ? { index, move } : most;
-    },
-    { index: 0, move: 0 },
-  );
-}
-
 /** "to the right", "down" … by the larger part of a shift, as the picture shows it. */
 function direction({ dx, dy }: Placement): string {
   if (Math.abs(dx) >= Math.abs(dy)) return dx > 0 ? 'to the right' : 'to the left';
   return dy > 0 ? 'down' : 'up';
-}
-
-/** A move that starts inside the take, as against one that was there from its first picture. */
-function startOf(placements: readonly Placement[], size: Size, move: number): number {
-  const first = placements[0] ?? inPlace;
-  return placements.findIndex((placement) => {
-    const own = { ...placement, dx: placement.dx - first.dx, dy: placement.dy - first.dy };
-    return cornerMove({ ...own, rotation: placement.rotation - first.rotation }, size) > move / 2;
-  });
 }
 
 /**
@@ -54,20 +35,19 @@ export function examineTake(
   comparison: Comparison | null,
   plate: TakeMeasure | null,
   delivery: Size,
-): Finding[] {
-  const findings: Finding[] = [];
+): Finding<TakeCode>[] {
+  const findings: Finding<TakeCode>[] = [];
   const where = { take: take.id };
-  const add = (finding: Omit<Finding, 'where'>, place = {}) =>
+  const add = (finding: Omit<Finding<TakeCode>, 'where'>, place = {}) =>
     findings.push({ ...finding, where: { ...where, ...place } });
-  const steps = measure.times.slice(1).map((time, index) => time - measure.times[index]);
-  const usual = steps.slice().sort()[steps.length >> 1] ?? 0;
-  const uneven = steps.reduce((most, step) => Math.max(most, Math.abs(step - usual)), 0);
+  const { usual, shortest, longest } = measure.times;
+  const uneven = Math.max(longest - usual, usual - shortest);
   if (usual > 0 && uneven > usual * 0.4) {
     add({
       code: 'take.varying-rate',
       severity: 'watch',
       measured: { value: 1 / usual, unit: 'perSecond' },
-      facts: { least: 1 / Math.max(...steps), most: 1 / Math.min(...steps) },
+      facts: { least: 1 / longest, most: 1 / shortest },
     });
   }
   if (plate && (plate.size.width !== measure.size.width || plate.size.height !== measure.size.height)) {
@@ -90,11 +70,9 @@ export function examineTake(
     });
     return findings;
   }
-  const factor = Math.max(delivery.width / measure.size.width, delivery.height / measure.size.height);
-  const placements = comparison.placements.map((placement) => scalePlacement(placement, factor));
-  const seen = { width: measure.size.width * factor, height: measure.size.height * factor };
-  const { index, move } = furthest(placements, seen);
-  const start = startOf(placements, seen, move);
+  const { furthest, leaves } = comparison.path;
+  const move =
+    furthest.move * Math.max(delivery.width / measure.size.width, delivery.height / measure.size.height);
   if (move > allowed.move) {
     add(
       {
@@ -102,10 +80,10 @@ export function examineTake(
         severity: take.steady ? 'fine' : move > 4 * allowed.move ? 'stop' : 'fix',
         measured: { value: move, unit: 'px' },
         allowed: { value: allowed.move, unit: 'px' },
-        facts: { direction: direction(placements[index]), during: start > 0 ? 1 : 0 },
+        facts: { direction: direction(furthest.placement), during: leaves === null ? 0 : 1 },
         fix: { command: take.steady ? 'unsteadyTake' : 'steadyTake', args: { take: take.id } },
       },
-      { from: start > 0 ? measure.times[start] : measure.times[index] },
+      { from: leaves ?? furthest.at },
     );
   } else {
     add({
@@ -173,7 +151,7 @@ type PairSide = {
 export function pairSide(take: Take, measure: TakeMeasure, comparison: Comparison, delivery: Size): PairSide {
   const factor = delivery.width / measure.size.width;
   return {
-    move: furthest(comparison.placements, measure.size).move * factor,
+    move: comparison.path.furthest.move * factor,
     before: comparison.colour?.before ?? 10,
     after: comparison.colour?.after ?? 10,
     steady: take.steady,

@@ -11,6 +11,22 @@ export type Placement = { dx: number; dy: number; rotation: number; scale: numbe
 /** Nothing moved. */
 export const inPlace: Placement = { dx: 0, dy: 0, rotation: 0, scale: 1, agreement: 1 };
 
+const packed = ['dx', 'dy', 'rotation', 'scale', 'agreement'] as const;
+
+/** Many placements in one array, five numbers each: dx, dy, rotation, scale, agreement. */
+export const packPlacements = (placements: readonly Placement[]): Float32Array<ArrayBuffer> =>
+  Float32Array.from(placements.flatMap((placement) => packed.map((key) => placement[key])));
+
+/** What `packPlacements` packed, but for what 32 bits round off. */
+export const unpackPlacements = (values: Float32Array): Placement[] =>
+  Array.from({ length: values.length / packed.length }, (_, index) => {
+    const [dx, dy, rotation, scale, agreement] = values.subarray(
+      index * packed.length,
+      (index + 1) * packed.length,
+    );
+    return { dx, dy, rotation, scale, agreement };
+  });
+
 /** First `first` (reference → middle), then `second` (middle → frame). Same picture size for both. */
 export function chain(first: Placement, second: Placement): Placement {
   const angle = (second.rotation * Math.PI) / 180;

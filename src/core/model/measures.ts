@@ -1,5 +1,7 @@
 import type { ColourMatch } from '../footage/colour-match';
-import type { Placement } from '../geometry/placement';
+import type { Motion } from '../footage/analysers/motion';
+import type { CameraPath } from '../footage/camera-path';
+import type { PictureTimes } from '../footage/picture-times';
 import type { FoundSection } from '../song/sections';
 import type { Size } from '../geometry/size';
 import type { YuvImage } from '../picture/planes';
@@ -18,32 +20,39 @@ export type Probe = {
   audio: null | { codec: string; sampleRate: number; channels: number };
 };
 
-/** A picture kept from a take, small, with its larger luma for registration. */
-export type Still = {
-  time: number;
-  picture: YuvImage;
-  luma: { width: number; height: number; data: Uint8Array };
+/** What a take is compared by without decoding it again; times in seconds of the take. */
+export type Stills = {
+  /** small pictures at even distances, for light and for who stands where */
+  pictures: { time: number; picture: YuvImage }[];
+  /** a few of larger luma, from the first to the last, for where the camera stood */
+  views: { time: number; luma: { width: number; height: number; data: Uint8Array } }[];
 };
 
-/** What one decoding of a take measured. Placements count in pixels of `analysis`. */
-export type TakeMeasure = {
+/** What decoding a take told of its pictures. */
+export type TakePictures = {
+  size: Size;
+  /** size of the pictures that analysers and comparisons work on */
+  analysis: Size;
+  times: PictureTimes;
+};
+
+/** What is known of a take: its pictures, and how they move once that was found. */
+export type TakeMeasure = TakePictures & { motion: Motion | null };
+
+/** What a take is compared by: its pictures with everything large that was kept of them. */
+export type MeasuredTake = {
   size: Size;
   analysis: Size;
   /** seconds at which each picture begins to show */
   times: Float64Array;
-  /** each picture against the take's own first picture */
-  track: Placement[];
-  /** share of the frame that changes during the take, and the middle of that change (0..1 across) */
-  motion: { share: number; middle: number };
+  /** each picture against the take's first one, packed, in pixels of `analysis` */
+  track: Float32Array;
+  stills: Stills;
 };
 
-/** A measure with the stills that were kept beside it. */
-export type MeasuredTake = TakeMeasure & { stills: Still[] };
-
-/** A take held against its plate; pixels of the take's own size. */
+/** A take held against its plate. */
 export type Comparison = {
-  /** each picture of the take against the plate */
-  placements: Placement[];
+  path: CameraPath;
   colour: ColourMatch | null;
   /** share of the picture that fits */
   agreement: number;

@@ -1,11 +1,12 @@
-import type { Words } from '../finding/say';
+import type { Words } from '../finding/words';
 import type { Moment } from '../model/records';
 import { plateSlot } from '../model/slots';
 import { builtWhip } from './built-whip';
 import { clone } from './clone';
 import type { MomentKind } from './films';
 import type { Recipe } from './recipe';
-import type { Motion, Slot } from './slots';
+import type { Motion } from '../footage/analysers/motion';
+import type { Slot } from './slots';
 
 /** The kinds that are also built here, by name. The others are planned. */
 const built: Partial<Record<MomentKind, Recipe>> = { clone, 'built-whip': builtWhip };
@@ -21,14 +22,8 @@ export const builtTitles = (): string[] => recipes.map(({ title }) => title);
 /** How a moment is built; null where its kind is only planned so far. */
 export const recipeOf = ({ recipe }: Moment): Recipe | null => built[recipe] ?? null;
 
-/** What was found in moments that are built here, in words. */
-export const builtWords: Words = (finding, names, told) => {
-  for (const { words } of recipes) {
-    const text = words(finding, names, told);
-    if (text !== undefined) return text;
-  }
-  return undefined;
-};
+/** The findings of all kinds that are built, in words. */
+export const builtWords: readonly Words[] = recipes.map(({ words }) => words);
 
 /** True where the takes of a kind are laid over a plate, and so have to fit each other. */
 export const laysOverPlate = ({ slots }: Recipe): boolean => slots.some(({ key }) => key === plateSlot);

@@ -1,4 +1,5 @@
 import type { Finding } from '../finding/finding';
+import { meanStep } from '../footage/picture-times';
 import type { TakeMeasure } from '../model/measures';
 import type { Moment } from '../model/records';
 import { fillOf } from '../model/slots';
@@ -6,24 +7,21 @@ import { frameOfTime, type Rate } from '../time/rate';
 import type { ChosenTake } from './material';
 
 /** Delivery frames that a take still has from some seconds on, its last picture lasting as long as the others. */
-function framesLeft({ times }: TakeMeasure, from: number, rate: Rate): number {
-  const last = times[times.length - 1];
-  const tick = times.length > 1 ? last / (times.length - 1) : 0;
-  return frameOfTime(rate, last + tick - from);
-}
+const framesLeft = ({ times }: TakeMeasure, from: number, rate: Rate): number =>
+  frameOfTime(rate, times.last + meanStep(times) - from);
 
 /**
  * What is to be said of a take that ends before the moment does; nothing where it is long enough or not measured yet.
  * @param needed delivery frames that it has to show
  */
-export function tooShort(
-  code: string,
+export function tooShort<Code extends string>(
+  code: Code,
   moment: Moment,
   slot: string,
   chosen: ChosenTake | null,
   needed: number,
   rate: Rate,
-): Finding[] {
+): Finding<Code>[] {
   const left = chosen?.measure ? framesLeft(chosen.measure, fillOf(moment, slot).at, rate) : needed;
   if (left >= needed) return [];
   return [

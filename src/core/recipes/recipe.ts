@@ -1,12 +1,13 @@
 import type { FilmRecipe } from './film';
 import type { Finding } from '../finding/finding';
-import type { Words } from '../finding/say';
+import type { Words } from '../finding/words';
 import type { Point } from '../geometry/size';
 import type { Node } from '../picture/node';
 import type { Moment, Project } from '../model/records';
 import type { BeatGrid } from '../time/grid';
 import type { Material, Work } from './material';
-import type { Motion, Slot } from './slots';
+import type { Motion } from '../footage/analysers/motion';
+import type { Slot } from './slots';
 
 /** What turns beats into frames: the grid of the song and the delivery. */
 export type Ruler = { grid: BeatGrid; project: Project };

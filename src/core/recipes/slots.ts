@@ -13,9 +13,6 @@ export type Slot = {
   keeps?: true;
 };
 
-/** How much of the picture changes during a take (0..1), and where across it that is in the mean (0..1). */
-export type Motion = { share: number; middle: number };
-
 /** The empty set, which one take serves for all moments of a setup. */
 export const plate: Slot = { key: plateSlot, title: 'clean plate' };
 

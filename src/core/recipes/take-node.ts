@@ -32,7 +32,7 @@ export function takeNode(
   const { take, comparison } = chosen;
   const { size, times } = measure;
   const steady =
-    take.steady && comparison ? [steadying(size, comparison.placements, times, at, from, until, rate)] : [];
+    take.steady && comparison ? [steadying(size, comparison.path, times, at, from, until, rate)] : [];
   const { transforms = [], ...others } = rest;
   return [
     nodeOf<MediaNode>({

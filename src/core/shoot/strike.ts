@@ -1,14 +1,15 @@
 import type { Finding } from '../finding/finding';
 import type { PlannedMoment } from '../plan/shots';
 import type { Board, BoardRow } from './board';
+import type { ShootCode } from './shoot-words';
 
 /** What striking a set now gives up, the gravest first: each moment once, then what only costs work. */
-export function strikeCosts(board: Board, moments: readonly PlannedMoment[]): Finding[] {
-  const findings: Finding[] = [];
+export function strikeCosts(board: Board, moments: readonly PlannedMoment[]): Finding<ShootCode>[] {
+  const findings: Finding<ShootCode>[] = [];
   const where = { setup: board.setup };
   const given = new Map<string, string[]>();
   const good = (share: string) => board.rows.some(({ shot, good }) => shot?.share === share && good > 0);
-  const add = (row: BoardRow, code: string, severity: Finding['severity'], facts = {}) =>
+  const add = (row: BoardRow, code: ShootCode, severity: Finding['severity'], facts = {}) =>
     findings.push({
       code,
       severity,

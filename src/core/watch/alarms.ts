@@ -4,6 +4,7 @@ import { allowed as joins } from '../footage/take-findings';
 import type { Point, Size } from '../geometry/size';
 import { cells } from './sampled';
 import { crossingOf, type Reading } from './reading';
+import type { WatchCode } from './watch-words';
 
 /** What may differ from the plate before somebody is told. Common practice, no published source. */
 export const watchAllowed = {
@@ -21,8 +22,8 @@ export type WatchFrame = { seams: readonly WatchLine[]; copies: readonly WatchLi
 type Kind = 'move' | 'light' | 'colour' | 'sharpness' | 'view' | 'crossing' | 'changed';
 
 /** What is wrong with one reading, each kind at most once. */
-function wrongs(reading: Reading, frame: WatchFrame): Map<Kind, Omit<Finding, 'where'>> {
-  const out = new Map<Kind, Omit<Finding, 'where'>>();
+function wrongs(reading: Reading, frame: WatchFrame): Map<Kind, Omit<Finding<WatchCode>, 'where'>> {
+  const out = new Map<Kind, Omit<Finding<WatchCode>, 'where'>>();
   if (reading.agreement < watchAllowed.agreement) {
     out.set('view', {
       code: 'watch.view',
@@ -105,7 +106,7 @@ const inside = (cell: number, { from, to }: WatchLine): boolean => {
  */
 export class LiveWatch {
   private readonly streak = new Map<Kind, number>();
-  private readonly raised = new Map<Kind, Finding>();
+  private readonly raised = new Map<Kind, Finding<WatchCode>>();
   private still: { since: Float64Array; level: Float32Array } | null = null;
 
   /** @param delivery size that pixels are counted in */
@@ -119,11 +120,11 @@ export class LiveWatch {
    * @param time seconds since the watch began
    * @returns findings that are new with this reading; what was said before is not said again until it has passed
    */
-  push(reading: Reading, time: number): Finding[] {
+  push(reading: Reading, time: number): Finding<WatchCode>[] {
     const wrong = wrongs(reading, this.frame);
     const changed = this.hanging(reading, time);
     if (changed) wrong.set('changed', changed);
-    const fresh: Finding[] = [];
+    const fresh: Finding<WatchCode>[] = [];
     for (const kind of [...this.streak.keys()]) if (!wrong.has(kind)) this.streak.delete(kind);
     for (const kind of [...this.raised.keys()]) if (!wrong.has(kind)) this.raised.delete(kind);
     for (const [kind, finding] of wrong) {
@@ -131,7 +132,7 @@ export class LiveWatch {
       this.streak.set(kind, streak);
       const far = kind === 'move' && reading.move > 4 * watchAllowed.move;
       if (streak < 2 && !far) continue;
-      const full: Finding = {
+      const full: Finding<WatchCode> = {
         ...finding,
         where: { ...(this.frame.take ? { take: this.frame.take } : {}), from: time },
       };
@@ -142,12 +143,12 @@ export class LiveWatch {
   }
 
   /** What is wrong at the moment. */
-  current(): Finding[] {
+  current(): Finding<WatchCode>[] {
     return [...this.raised.values()];
   }
 
   /** Something that the plate has not, that does not move and that nobody is part of. */
-  private hanging(reading: Reading, time: number): Omit<Finding, 'where'> | null {
+  private hanging(reading: Reading, time: number): Omit<Finding<WatchCode>, 'where'> | null {
     this.still ??= {
       since: new Float64Array(reading.present.length).fill(time),
       level: reading.level.slice(),

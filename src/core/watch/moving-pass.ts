@@ -6,6 +6,7 @@ import type { RgbaImage } from '../picture/image';
 import type { Size } from '../geometry/size';
 import { sample } from './sampled';
 import { watchAllowed } from './alarms';
+import type { PassCode } from './pass-words';
 
 /** A move that was filmed once, as luma with the seconds since it began: small enough for minutes on a phone. */
 type FirstPass = { size: Size; stops: { time: number; luma: Uint8Array }[] };
@@ -102,12 +103,12 @@ export class MovingPass {
   }
 
   /** Ends the pass. @returns what is to be said of it; a first pass becomes the one to be held against */
-  finish(): { findings: Finding[]; points: PassPoint[]; first: boolean } {
+  finish(): { findings: Finding<PassCode>[]; points: PassPoint[]; first: boolean } {
     if (!this.first) {
       const enough = this.recording.stops.length >= 4;
       if (enough) this.first = this.recording;
       const { stops } = this.recording;
-      const finding: Finding = enough
+      const finding: Finding<PassCode> = enough
         ? {
             code: 'pass.first',
             severity: 'fine',
@@ -134,7 +135,7 @@ function nearest(stops: FirstPass['stops'], time: number): number {
 // corrected picture by picture. Common practice, no published source.
 const lateAllowed = 0.08;
 
-function judge(points: readonly PassPoint[]): Finding[] {
+function judge(points: readonly PassPoint[]): Finding<PassCode>[] {
   const fitting = points.filter(({ placement }) => placement.agreement >= watchAllowed.agreement);
   if (fitting.length < Math.max(3, points.length / 2))
     return [
@@ -155,7 +156,7 @@ function judge(points: readonly PassPoint[]): Finding[] {
     step.off - step.allowed > most.off - most.allowed ? step : most,
   );
   const worst = fitting.reduce((most, point) => (point.move > most.move ? point : most));
-  const findings: Finding[] = [];
+  const findings: Finding<PassCode>[] = [];
   if (Math.abs(late) > lateAllowed)
     findings.push({
       code: 'pass.late',

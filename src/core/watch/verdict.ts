@@ -2,10 +2,11 @@ import type { Finding } from '../finding/finding';
 import type { Size } from '../geometry/size';
 import { LiveWatch, type WatchFrame } from './alarms';
 import type { Reading } from './reading';
+import type { WatchCode } from './watch-words';
 
 /** What a look at a clip comes to. */
 export type Verdict = {
-  findings: Finding[];
+  findings: Finding<WatchCode>[];
   /** no more than `watch`: the performer may go on */
   usable: boolean;
   worst: { move: number; stops: number; sharpness: number; agreement: number };
@@ -22,7 +23,7 @@ export function verdictOf(
   delivery: Size,
 ): Verdict {
   const watch = new LiveWatch(frame, delivery);
-  const found = new Map<string, Finding>();
+  const found = new Map<string, Finding<WatchCode>>();
   for (const { time, reading } of readings) {
     // Samples lie far apart: each picture is its own proof, so it is shown to the watch twice.
     const fresh = [...watch.push(reading, time), ...watch.push(reading, time)];

@@ -155,7 +155,7 @@ function SlotStart({ slot, dye, ...of }: Dyed & { slot: string }) {
   const save = useSave(of);
   const { moment, recipe, ruler } = of;
   const { rate } = ruler.project;
-  const last = takeMeasure(snapshot, takeIn(snapshot, moment, slot))?.times.at(-1) ?? 3600;
+  const last = takeMeasure(snapshot, takeIn(snapshot, moment, slot))?.times.last ?? 3600;
   const title = recipe.slots.find(({ key }) => key === slot)?.title ?? slot;
   return (
     <LiveNumber

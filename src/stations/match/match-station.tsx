@@ -5,7 +5,6 @@ import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
 import { laysOverPlate, recipeOf, usualRecipe } from '@/core/recipes/built';
 import type { Recipe } from '@/core/recipes/recipe';
-import { cornerMove } from '@/core/geometry/placement';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
 import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
@@ -46,7 +45,7 @@ function verdict(
   if (!measure) return { text: 'measuring', good: true };
   if (!comparison) return null;
   const factor = snapshot.project.width / measure.size.width;
-  const move = Math.max(...comparison.placements.map((one) => cornerMove(one, measure.size))) * factor;
+  const move = comparison.path.furthest.move * factor;
   const stops = comparison.colour?.stops ?? 0;
   if (comparison.agreement < 0.45) return { text: 'other view', good: false };
   if (move > 0.3 && !take.steady) return { text: `${move.toFixed(1)} px`, good: false };

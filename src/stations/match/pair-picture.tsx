@@ -58,15 +58,15 @@ export function PairPicture({
       outline: recipe.outline(trial, { takes, solved }),
     };
   }, [snapshot, moment, recipe, down, across, first, second, project]);
-  const times = takeMeasure(snapshot, first)?.times;
+  const length = takeMeasure(snapshot, first)?.times.last ?? 2;
   const frame = placeFrame(size, project, 6);
   const showing = useMemo(
     () => ({
       tree: built.tree,
       against: null,
-      frame: frameOfTime(project.rate, (times?.at(-1) ?? 2) / 2),
+      frame: frameOfTime(project.rate, length / 2),
     }),
-    [built, project.rate, times],
+    [built, project.rate, length],
   );
   return (
     <div ref={ref} className="relative mx-5 mb-4 min-h-[230px] flex-1 overflow-hidden bg-stage max-sm:mx-3">

@@ -54,7 +54,7 @@ export function Swatch({
         <div className="flex items-baseline justify-between gap-1">
           <b
             className="min-w-0 font-semibold break-words"
-            title={`${take.name}, ${formatClock(measure?.times.at(-1) ?? 0)}`}
+            title={`${take.name}, ${formatClock(measure?.times.last ?? 0)}`}
           >
             {take.name}
           </b>

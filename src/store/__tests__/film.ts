@@ -1,4 +1,7 @@
 import { inPlace } from '@/core/geometry/placement';
+import { partKey } from '@/core/footage/analysers';
+import { cameraPath } from '@/core/footage/camera-path';
+import { pictureTimes } from '@/core/footage/picture-times';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Take } from '@/core/model/records';
 import { regularGrid } from '@/core/time/grid';
@@ -6,22 +9,31 @@ import { change } from '../change';
 import { createMoment } from '../commands/moments';
 import { createProject, newRecord } from '../commands/projects';
 import { Store, type Measure, type Media } from '../db';
-import { compareKey, readSnapshot, songKey, takeKey, type Snapshot } from '../snapshot';
+import { compareKey, readSnapshot, songKey, type Snapshot } from '../snapshot';
 
 const size = { width: 1280, height: 720 };
 
-/** A take of ten seconds at 24 pictures a second. */
+/** Seconds at which the pictures of every take begin to show: ten seconds, 24 a second. */
+export const starts = Float64Array.from({ length: 240 }, (_, index) => index / 24);
+
 export const taken = (more: Partial<TakeMeasure> = {}): TakeMeasure => ({
   size,
   analysis: { width: 640, height: 360 },
-  times: Float64Array.from({ length: 240 }, (_, index) => index / 24),
-  track: [],
-  motion: { share: 0.1, middle: 0.5 },
+  times: pictureTimes(starts),
+  motion: { share: 0.1, across: 0.5 },
   ...more,
 });
 
+/** A camera that stood off by some pixels all along. */
+export const standing = (dx: number) =>
+  cameraPath(
+    Array.from(starts, () => ({ ...inPlace, dx })),
+    starts,
+    size,
+  );
+
 export const compared = (more: Partial<Comparison> = {}): Comparison => ({
-  placements: Array.from({ length: 240 }, () => inPlace),
+  path: standing(0),
   colour: null,
   agreement: 1,
   covered: new Uint8Array(4),
@@ -94,11 +106,15 @@ export class TestFilm {
     await readSnapshot(this.store, this.project);
     await this.store.measures.put({ key, project: this.project, subject, value });
   }
-  measured(id: string, take = taken(), complete = true) {
-    return this.keep(takeKey(`m-${id}`), id, { method: 'take-2', take, poster: new Blob(), complete });
+  async measured(id: string, { motion, ...pictures } = taken(), complete = true): Promise<void> {
+    const media = `m-${id}`;
+    const poster = new Blob();
+    await this.keep(partKey('camera', media), media, { method: 'camera', small: null });
+    if (motion) await this.keep(partKey('motion', media), media, { method: 'motion', small: motion });
+    await this.keep(partKey('pictures', media), media, { method: 'pictures', pictures, poster, complete });
   }
   compared(id: string, more: Partial<Comparison> = {}) {
-    const value = { method: 'compare-1' as const, comparison: compared(more) };
+    const value = { method: 'comparison' as const, comparison: compared(more) };
     return this.keep(compareKey(`m-${id}`, 'm-plate'), id, value);
   }
   sung(more: Partial<SongMeasure> = {}) {

@@ -3,7 +3,7 @@ import { slotOfShot } from '@/core/recipes/slots';
 import type { Log, LogTag, Move, Pickup, Rating } from '@/core/model/shoot-records';
 import { nextNumber, type Board } from '@/core/shoot/board';
 import type { FilePair } from '@/core/shoot/match-log';
-import { readRecords, type Arranged } from '../arrange';
+import { readArranged, type Arranged } from '../arrange';
 import { change, type Edit } from '../change';
 import type { Store } from '../db';
 import { newRecord } from './projects';
@@ -95,7 +95,7 @@ export async function rateLast(
   { setup, shot }: { setup: string; shot: string },
   rating: Rating,
 ): Promise<Log | null> {
-  const { logs } = await readRecords(store, project);
+  const { logs } = await readArranged(store, project);
   const mine = logs.filter((log) => log.setup === setup);
   const last = mine.findLast((log) => log.shot === shot && log.length !== null);
   if (!last || mine.some(({ length }) => length === null)) return null;

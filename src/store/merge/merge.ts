@@ -16,7 +16,8 @@ export async function mergeHistory(
   project: string,
   theirs: readonly Command[],
 ): Promise<Merged> {
-  return store.transaction('rw', store.records, store.commands, store.conflicts, async () => {
+  const tables = [store.records, store.writes, store.commands, store.conflicts];
+  return store.transaction('rw', tables, async () => {
     const mine = await store.commands.where({ project }).sortBy('id');
     const all = unite(mine, theirs);
     const before = new Map(mine.map((command) => [command.id, command]));
@@ -33,13 +34,11 @@ export async function mergeHistory(
     const byRecord = new Map<string, Command[]>(touched.map((id) => [id, []]));
     for (const command of all)
       for (const id of new Set(command.ops.map(({ record }) => record))) byRecord.get(id)?.push(command);
-    let records = 0;
-    for (const [id, commands] of byRecord) {
+    const records = [...byRecord].flatMap(([id, commands]) => {
       const record = replayRecord(id, commands);
-      if (!record || record.project !== project) continue;
-      await store.records.put(record);
-      records++;
-    }
+      return record && record.project === project ? [record] : [];
+    });
+    await store.writeRecords(records);
     const conflicts = conflictsOf(project, mine, theirs);
     await store.commands.bulkPut(
       fresh.map((command) => ({
@@ -49,7 +48,7 @@ export async function mergeHistory(
     );
     for (const { id } of fresh) store.clock.saw(id);
     await store.conflicts.bulkPut(conflicts);
-    return { steps: fresh.length, records, conflicts };
+    return { steps: fresh.length, records: records.length, conflicts };
   });
 }
 

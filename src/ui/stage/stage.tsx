@@ -34,7 +34,7 @@ export function Stage({
 }) {
   const { store, snapshot } = useBench();
   const canvas = useRef<HTMLCanvasElement>(null);
-  const { shown, problem } = usePainter(canvas, store, snapshot, showing);
+  const { shown, problem } = usePainter(canvas, store, snapshot.project, showing);
   return (
     <>
       <canvas

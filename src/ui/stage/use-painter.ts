@@ -4,7 +4,6 @@ import type { CoreError } from '@/core/error';
 import { fitWithin, type Size } from '@/core/geometry/size';
 import { filesIn, type Node } from '@/core/picture/node';
 import type { Store } from '@/store/db';
-import type { Snapshot } from '@/store/snapshot';
 import { openPainter, type Client } from '@/workers/clients';
 import type { PainterApi } from '@/workers/painter.worker';
 import { asCoreError } from '@/workers/plain-errors';
@@ -23,7 +22,7 @@ export type Shown = { frame: number; count: number };
 export function usePainter(
   canvas: RefObject<HTMLCanvasElement | null>,
   store: Store,
-  snapshot: Snapshot,
+  { width, height }: Size,
   showing: Showing,
 ): { shown: Shown | null; problem: CoreError | null } {
   const client = useRef<Client<PainterApi> | null>(null);
@@ -44,7 +43,6 @@ export function usePainter(
   }, []);
 
   const { tree, against, frame } = showing;
-  const { width, height } = snapshot.project;
   useEffect(() => {
     const delivery: Size = { width, height };
     const media = [...new Set([...filesIn(tree), ...(against ? filesIn(against) : [])])];
@@ -53,7 +51,7 @@ export function usePainter(
       if (!painter || media.length === 0) return;
       const key = JSON.stringify([media, delivery]);
       if (key !== loaded.current) {
-        const sources = await sourcesOf(store, snapshot, media, 'proxies');
+        const sources = await sourcesOf(store, media, 'proxies');
         await painter.api.useSources(sources, delivery, fitWithin(delivery, 640));
         loaded.current = sources.length === media.length ? key : '';
       }
@@ -81,7 +79,7 @@ export function usePainter(
       busy.current = false;
     };
     void work();
-  }, [tree, against, frame, width, height, store, snapshot, canvas]);
+  }, [tree, against, frame, width, height, store, canvas]);
 
   return { shown, problem };
 }

@@ -1,6 +1,7 @@
 import type { Finding } from '../../finding/finding';
 import type { Pass } from '../../model/plan-records';
 import type { SectionEnergy } from './style';
+import type { AdviceCode } from './advice-words';
 
 /** Energy that a way of filming carries: close and handheld is wild, a locked wide is still. Common practice. */
 export function passEnergy({ size, steadiness }: Pick<Pass, 'size' | 'steadiness'>): number {
@@ -37,23 +38,28 @@ export function coverageOf(passes: readonly Pass[], sections: readonly SectionEn
 }
 
 /** What the performance lacks, section by section. */
-export function examineCoverage(passes: readonly Pass[], sections: readonly SectionEnergy[]): Finding[] {
+export function examineCoverage(
+  passes: readonly Pass[],
+  sections: readonly SectionEnergy[],
+): Finding<AdviceCode>[] {
   if (passes.length === 0) return [{ code: 'coverage.none', severity: 'watch', where: {} }];
-  return coverageOf(passes, sections).flatMap(({ section, there, wanted, liveliest }): Finding[] => {
-    const facts = { section: section.name };
-    if (there.length < wanted)
-      return [
-        {
-          code: 'coverage.few',
-          severity: 'watch',
-          measured: { value: there.length, unit: 'count' },
-          allowed: { value: wanted, unit: 'count' },
-          where: {},
-          facts,
-        },
-      ];
-    if (section.song > 0.6 && liveliest < 0.6)
-      return [{ code: 'coverage.still', severity: 'watch', where: {}, facts }];
-    return [];
-  });
+  return coverageOf(passes, sections).flatMap(
+    ({ section, there, wanted, liveliest }): Finding<AdviceCode>[] => {
+      const facts = { section: section.name };
+      if (there.length < wanted)
+        return [
+          {
+            code: 'coverage.few',
+            severity: 'watch',
+            measured: { value: there.length, unit: 'count' },
+            allowed: { value: wanted, unit: 'count' },
+            where: {},
+            facts,
+          },
+        ];
+      if (section.song > 0.6 && liveliest < 0.6)
+        return [{ code: 'coverage.still', severity: 'watch', where: {}, facts }];
+      return [];
+    },
+  );
 }

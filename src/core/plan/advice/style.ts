@@ -1,6 +1,7 @@
 import type { Finding } from '../../finding/finding';
 import { films, type MomentKind } from '../../recipes/films';
 import type { PlannedMoment } from '../shots';
+import type { AdviceCode } from './advice-words';
 
 /** A section of the song with its energy, and what the pictures over it bring. */
 export type SectionEnergy = { name: string; from: number; until: number; song: number };
@@ -56,8 +57,8 @@ export function adviseStyle(
   planned: readonly PlannedMoment[],
   sections: readonly SectionEnergy[],
   options: { kinds?: number; bed: number },
-): Finding[] {
-  const findings: Finding[] = [];
+): Finding<AdviceCode>[] {
+  const findings: Finding<AdviceCode>[] = [];
   const kinds = kindsOf(planned);
   const allowed = options.kinds ?? usualKinds;
   if (kinds.length > allowed)

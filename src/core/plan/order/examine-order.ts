@@ -4,6 +4,7 @@ import { clockTime } from '../../time/zone';
 import type { PlanInput } from '../plan';
 import type { Rule } from './rule';
 import { dayOf, lightFor, type Schedule } from './schedule';
+import type { OrderCode } from './order-words';
 
 const count = (value: number, one: string, many: string) =>
   value === 0 ? `no ${one}` : `${value} ${value === 1 ? one : many}`;
@@ -29,8 +30,8 @@ export function examineSchedule(
   input: PlanInput,
   schedule: Schedule,
   names: Record<string, string>,
-): Finding[] {
-  const findings: Finding[] = [];
+): Finding<OrderCode>[] {
+  const findings: Finding<OrderCode>[] = [];
   const { order, conflict, minutes, available, slots } = schedule;
   if (conflict.length > 0)
     findings.push({
@@ -68,9 +69,9 @@ export function examineSchedule(
   return [...findings, ...lightFindings(input, schedule)];
 }
 
-function lightFindings(input: PlanInput, schedule: Schedule): Finding[] {
+function lightFindings(input: PlanInput, schedule: Schedule): Finding<OrderCode>[] {
   const { day } = input;
-  return input.setups.flatMap((setup): Finding[] => {
+  return input.setups.flatMap((setup): Finding<OrderCode>[] => {
     const light = lightFor(schedule, input, setup);
     if (!light || !day || day.latitude === null || day.longitude === null || light.there >= light.needed)
       return [];

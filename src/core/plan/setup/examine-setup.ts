@@ -4,6 +4,7 @@ import type { Piece, Setup } from '../../model/plan-records';
 import { rateLabel } from '../../time/rate';
 import type { SetupNumbers } from './numbers';
 import type { PlanInput } from '../plan';
+import type { SetupCode } from './setup-words';
 
 /** Metres that a rig needs round the lens, and its width through a door. Common sizes, no published source. */
 export const rigs: Record<Setup['rig'], { name: string; room: number; width: number }> = {
@@ -19,10 +20,10 @@ type Examined = { input: PlanInput; setup: Setup; numbers: SetupNumbers };
 const eyesAllowed = 0.03;
 const depthAllowed = 0.15;
 
-function depthFindings({ setup, numbers }: Examined): Finding[] {
+function depthFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
   const { sharp, needed, marks } = numbers;
   const where = { setup: setup.id };
-  const findings: Finding[] = [];
+  const findings: Finding<SetupCode>[] = [];
   for (const { mark, depth, feet, top } of marks) {
     if (depth <= setup.focal / 1000)
       findings.push({ code: 'plan.mark-behind', severity: 'stop', where, facts: { name: mark.name } });
@@ -73,12 +74,12 @@ function depthFindings({ setup, numbers }: Examined): Finding[] {
 }
 
 /** A touch needs both eyes at one height and both feet at one distance. */
-function contactFindings({ setup, numbers }: Examined): Finding[] {
+function contactFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
   const touching = numbers.planned.some(({ filming }) => filming.touching);
   const [one, other] = numbers.marks;
   if (!touching || !one || !other) return [];
   const facts = { name: `${one.mark.name} and ${other.mark.name}` };
-  const check = (code: string, apart: number, allowed: number): Finding[] =>
+  const check = (code: SetupCode, apart: number, allowed: number): Finding<SetupCode>[] =>
     apart <= allowed
       ? []
       : [
@@ -97,10 +98,10 @@ function contactFindings({ setup, numbers }: Examined): Finding[] {
   ];
 }
 
-function exposureFindings({ setup, numbers }: Examined): Finding[] {
+function exposureFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
   const { shutter } = numbers;
   const where = { setup: setup.id };
-  const findings: Finding[] = [];
+  const findings: Finding<SetupCode>[] = [];
   const rate = rateLabel(setup.capture.rate);
   const fix = (value: number) => ({
     command: 'setSetup',
@@ -136,7 +137,7 @@ function exposureFindings({ setup, numbers }: Examined): Finding[] {
   return findings;
 }
 
-function speedFindings({ setup, numbers }: Examined): Finding[] {
+function speedFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
   const { speed } = numbers;
   const where = { setup: setup.id };
   const measured = { value: speed.slowest, unit: 'speed' as const };
@@ -161,10 +162,10 @@ function speedFindings({ setup, numbers }: Examined): Finding[] {
   return [];
 }
 
-function pictureFindings({ input, setup, numbers }: Examined): Finding[] {
+function pictureFindings({ input, setup, numbers }: Examined): Finding<SetupCode>[] {
   const { reserve, backdrops, match } = numbers;
   const where = { setup: setup.id };
-  const findings: Finding[] = [];
+  const findings: Finding<SetupCode>[] = [];
   if (reserve.sharpness < 0.999)
     findings.push({
       code: 'plan.reserve',
@@ -208,7 +209,7 @@ function pictureFindings({ input, setup, numbers }: Examined): Finding[] {
 }
 
 /** Does the rig stand clear of walls and furniture, and does it fit through the door? */
-function footprintFindings({ input, setup }: Examined): Finding[] {
+function footprintFindings({ input, setup }: Examined): Finding<SetupCode>[] {
   const rig = rigs[setup.rig];
   const where = { setup: setup.id };
   const away = ({ x, y, width, depth }: Piece) =>
@@ -220,7 +221,7 @@ function footprintFindings({ input, setup }: Examined): Finding[] {
       .map((piece) => ({ name: piece.name, distance: away(piece) })),
   ].filter(({ distance }) => distance < rig.room);
   return [
-    ...near.map(({ name, distance }): Finding => ({
+    ...near.map(({ name, distance }): Finding<SetupCode> => ({
       code: 'plan.footprint',
       severity: 'fix',
       where,
@@ -230,7 +231,7 @@ function footprintFindings({ input, setup }: Examined): Finding[] {
     })),
     ...input.pieces
       .filter((piece) => piece.setup === setup.id && piece.what === 'door' && piece.width < rig.width)
-      .map((piece): Finding => ({
+      .map((piece): Finding<SetupCode> => ({
         code: 'plan.door',
         severity: 'fix',
         where,
@@ -247,10 +248,10 @@ const sides: Record<string, string> = {
   behind: 'behind the camera',
 };
 
-function supplyFindings({ setup, numbers }: Examined): Finding[] {
+function supplyFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
   const { supplies } = numbers;
   const where = { setup: setup.id };
-  const findings: Finding[] = [];
+  const findings: Finding<SetupCode>[] = [];
   if (supplies.card > 1)
     findings.push({
       code: 'plan.storage',
@@ -272,7 +273,7 @@ function supplyFindings({ setup, numbers }: Examined): Finding[] {
 }
 
 /** Everything about one setup that is wrong, worth watching, or good to know. */
-export function examineSetup(input: PlanInput, setup: Setup, numbers: SetupNumbers): Finding[] {
+export function examineSetup(input: PlanInput, setup: Setup, numbers: SetupNumbers): Finding<SetupCode>[] {
   const examined = { input, setup, numbers };
   return [
     ...depthFindings(examined),

@@ -1,5 +1,6 @@
 import type { Finding } from '../../finding/finding';
 import type { Zone } from '../../model/plan-records';
+import type { ZoneCode } from './zone-words';
 
 type Point = readonly [number, number];
 type Box = { left: number; right: number; top: number; bottom: number };
@@ -75,12 +76,12 @@ const shadowOf = (box: Box, { from, to }: Zone): Box => {
 const allowed = 0.05;
 
 /** What is wrong with the zones of one setup. */
-export function examineZones(setup: string, zones: readonly Zone[]): Finding[] {
+export function examineZones(setup: string, zones: readonly Zone[]): Finding<ZoneCode>[] {
   const of = (what: Zone['what']) => zones.filter((zone) => zone.what === what);
   const [copies, seams, movers, shadows] = [of('copy'), of('seam'), of('moves'), of('shadow')];
-  const findings: Finding[] = [];
+  const findings: Finding<ZoneCode>[] = [];
   const add = (
-    code: string,
+    code: ZoneCode,
     severity: Finding['severity'],
     share: number | null,
     facts: Record<string, string>,

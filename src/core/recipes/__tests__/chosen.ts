@@ -1,3 +1,4 @@
+import { pictureTimes } from '../../footage/picture-times';
 import type { Size } from '../../geometry/size';
 import type { TakeMeasure } from '../../model/measures';
 import type { Project, Take } from '../../model/records';
@@ -18,6 +19,10 @@ export const projectOf = (size: Size, rate: Rate): Project => ({
   megabits: 16,
 });
 
+/** Seconds at which pictures begin to show, one for each frame of a rate. */
+export const startsOf = (rate: Rate, count: number): Float64Array =>
+  Float64Array.from({ length: count }, (_, index) => (index * rate.den) / rate.num);
+
 /** A measured take whose medium is called `media-` and its id. @param pictures how many, one for each delivery frame */
 export function chosenTake(
   id: string,
@@ -29,9 +34,8 @@ export function chosenTake(
   const measure: TakeMeasure = {
     size,
     analysis: { width: 640, height: 360 },
-    times: Float64Array.from({ length: pictures }, (_, index) => (index * rate.den) / rate.num),
-    track: [],
-    motion: { share: 0.1, middle: 0.5 },
+    times: pictureTimes(startsOf(rate, pictures)),
+    motion: { share: 0.1, across: 0.5 },
   };
   const take: Take = {
     ...base,

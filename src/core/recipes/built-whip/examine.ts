@@ -6,16 +6,17 @@ import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { scaleAtCut, whipFrames, type WhipMoment } from './build';
 import { whipSlots } from './slots';
+import type { WhipCode } from './words';
 
 /** Enlarged by more than this, a picture looks soft. Common practice, no published source. */
 const enlarged = 1.3;
 
 /** What is wrong with a whip as it stands, how much, and what to do. */
-export function examineWhip(moment: WhipMoment, ruler: Ruler, { takes }: Material): Finding[] {
+export function examineWhip(moment: WhipMoment, ruler: Ruler, { takes }: Material): Finding<WhipCode>[] {
   const { grid, project } = ruler;
   const { rate } = project;
-  const findings: Finding[] = [];
-  const add = (finding: Omit<Finding, 'where'>) =>
+  const findings: Finding<WhipCode>[] = [];
+  const add = (finding: Omit<Finding<WhipCode>, 'where'>) =>
     findings.push({ ...finding, where: { moment: moment.id } });
   const { start, cut, end, first, last } = whipFrames(moment, ruler);
   for (const { key } of whipSlots)

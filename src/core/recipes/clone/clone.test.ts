@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { inPlace } from '../../geometry/placement';
-import { calmTrack, pictureAt } from '../../footage/steady';
+import { cameraPath } from '../../footage/camera-path';
 import { keyframeCsv } from '../../formats/keyframe-sheet';
 import { writeOtio } from '../../formats/otio';
 import type { Take } from '../../model/records';
@@ -12,7 +12,7 @@ import { regularGrid } from '../../time/grid';
 import { formatTimecode } from '../../time/timecode';
 import { clone } from '.';
 import { cloneFrames } from './build';
-import { base, chosenTake, projectOf } from '../__tests__/chosen';
+import { base, chosenTake, projectOf, startsOf } from '../__tests__/chosen';
 import type { ChosenTake, Material } from '../material';
 
 const size = { width: 1280, height: 720 };
@@ -39,7 +39,8 @@ const moment: CloneMoment = {
 
 function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
   const placements = Array.from({ length: 240 }, (_, index) => ({ ...inPlace, dx: index >= 60 ? shift : 0 }));
-  const comparison = { placements, colour: null, agreement: 1, covered: new Uint8Array() };
+  const path = cameraPath(placements, startsOf(rate, 240), size);
+  const comparison = { path, colour: null, agreement: 1, covered: new Uint8Array() };
   return { ...chosenTake(id, size, rate, 240, set), comparison };
 }
 const material = ({ seam = null, ...takes }: Partial<CloneMaterial> = {}): Material => ({
@@ -190,23 +191,5 @@ describe('numbers for any editor', () => {
     expect(gap.source_range.duration.value).toBe(frames.lands - frames.start);
     expect(copy.media_references.DEFAULT_MEDIA.target_url).toBe('right%201.mp4');
     expect(tracks.children[0].children[0].effects[0].OTIO_SCHEMA).toBe('FreezeFrame.1');
-  });
-});
-
-describe('steadying', () => {
-  it('lets a standing camera stand and keeps the moment of a bump', () => {
-    const noisy = Array.from({ length: 40 }, (_, index) => ({
-      ...inPlace,
-      dx: (index >= 20 ? 2 : 0) + 0.03 * Math.sin(index * 9),
-    }));
-    const calm = calmTrack(noisy);
-    expect(new Set(calm.slice(0, 20).map((one) => one.dx)).size).toBe(1);
-    expect(calm[19].dx).toBeCloseTo(0, 1);
-    expect(calm[20].dx).toBeCloseTo(2, 1);
-  });
-
-  it('shows the picture whose time has begun, with half a picture of grace', () => {
-    const times = Float64Array.of(0, 0.04, 0.1, 0.14);
-    expect([0, 0.03, 0.05, 0.11, 9].map((time) => pictureAt(times, time))).toEqual([0, 1, 1, 2, 3]);
   });
 });

@@ -8,13 +8,14 @@ import { cloneFrames } from './build';
 import { plateSlot } from '../../model/slots';
 import { tooShort } from '../length';
 import type { Material } from '../material';
+import type { CloneCode } from './words';
 
 /** What is wrong with a clone as it stands, how much, and what to do. */
-export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material): Finding[] {
+export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material): Finding<CloneCode>[] {
   const material = cloneMaterial(given);
-  const findings: Finding[] = [];
+  const findings: Finding<CloneCode>[] = [];
   const { rate } = ruler.project;
-  const add = (finding: Omit<Finding, 'where'>, place = {}) =>
+  const add = (finding: Omit<Finding<CloneCode>, 'where'>, place = {}) =>
     findings.push({ ...finding, where: { moment: moment.id, ...place } });
   const frames = cloneFrames(moment, ruler);
   for (const role of [plateSlot, ...sides] as const) {

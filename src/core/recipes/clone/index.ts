@@ -61,8 +61,8 @@ const outline = (moment: CloneMoment, material: Material): Outline => ({
 /** The copy, where it was tapped, else where its take moves. */
 function landing(moment: CloneMoment, material: Material): Landing {
   const copy = otherSide(moment.settings.first);
-  const middle = cloneMaterial(material)[copy]?.measure?.motion.middle ?? 0.5;
-  return { who: 'copy', at: fillOf(moment, copy).tap?.at ?? [middle, 0.5] };
+  const across = cloneMaterial(material)[copy]?.measure?.motion?.across ?? 0.5;
+  return { who: 'copy', at: fillOf(moment, copy).tap?.at ?? [across, 0.5] };
 }
 
 /** A performer meets a copy of themself: two takes of one locked camera, joined along a seam. */

@@ -1,4 +1,5 @@
-import type { Motion, Slot } from '../slots';
+import type { Motion } from '../../footage/analysers/motion';
+import type { Slot } from '../slots';
 import type { Side } from './material';
 
 /** The takes of both performers, by the keys of their shots. */
@@ -11,4 +12,4 @@ export const cloneSlots: readonly (Slot & { key: Side })[] = [
 export const slotOfSide = (side: Side): Slot => cloneSlots[side === 'left' ? 0 : 1];
 
 /** Who moves in one half of the picture belongs there. */
-export const suggestCloneSlot = ({ middle }: Motion): Side => (middle < 0.5 ? 'left' : 'right');
+export const suggestCloneSlot = ({ across }: Motion): Side => (across < 0.5 ? 'left' : 'right');

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import type { Setup } from '@/core/model/plan-records';
-import { takeKey } from '@/store/snapshot';
+import { partKey } from '@/core/footage/analysers';
 import { useBench } from '@/ui/bench-context';
 
 /** Address of the picture behind a setup's drawing; null for the sketch. */
@@ -10,7 +10,7 @@ export function useStill(setup: Setup): string | null {
   const [address, setAddress] = useState<string | null>(null);
   const still = setup.still ?? null;
   const media = snapshot.takes.find((one) => one.id === still)?.media;
-  const key = media ? takeKey(media) : null;
+  const key = media ? partKey('pictures', media) : null;
   const measured = key !== null && snapshot.measures.has(key);
   useEffect(() => {
     let here = true;
@@ -18,7 +18,7 @@ export function useStill(setup: Setup): string | null {
     const read = async () => {
       if (still?.startsWith('file:')) return (await store.originals.get(still.slice(5)))?.blob;
       const value = key && measured ? (await store.measures.get(key))?.value : null;
-      return value?.method === 'take-2' ? value.poster : undefined;
+      return value?.method === 'pictures' ? value.poster : undefined;
     };
     const show = async () => {
       const blob = await read();

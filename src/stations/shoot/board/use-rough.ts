@@ -58,7 +58,7 @@ export function useRough(board: Board) {
       const { material } = materialOf(snapshot, trial);
       const build = (solved: Material['solved']) =>
         able.recipe.build(trial, able.ruler, { ...material, solved });
-      const sources = await sourcesOf(store, snapshot, filesIn(build({})), 'proxies');
+      const sources = await sourcesOf(store, filesIn(build({})), 'proxies');
       const [solver, painter] = [openMedia(), openPainter()];
       stop.current = () => {
         solver.end();

@@ -1,0 +1,22 @@
+import type { Size } from '../../geometry/size';
+import type { Pass } from '../../pass';
+
+/** What is known of a take when its pictures begin to come. */
+export type TakeShape = {
+  /** of the luma that analysers are given */
+  analysis: Size;
+};
+
+/** What an analyser found: a little that screens read, and what is too large for that. */
+export type Found<Small> = { small: Small; curve: Float32Array<ArrayBuffer> | null };
+
+/**
+ * Something that is measured from the pictures of a take. A new one, or a new version, costs each take one more
+ * decoding, together with whatever else is missing then; what others found stays.
+ */
+export type Analyser<Small> = {
+  /** counted up whenever the same take would give another answer */
+  version: number;
+  /** starts a take; it is pushed the luma of each picture, full range, of the shape's size */
+  begin(shape: TakeShape): Pass<Uint8Array, Found<Small>>;
+};

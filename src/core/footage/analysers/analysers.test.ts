@@ -1,0 +1,64 @@
+import { describe, expect, it } from 'vitest';
+import { unpackPlacements } from '../../geometry/placement';
+import { seeded } from '../../random';
+import { analyse, partKey, takeParts, type AnalyserName } from '.';
+
+const analysis = { width: 320, height: 180 };
+
+/** A noisy wall of soft squares, seen `dx` pixels to the side, with something light at a column. */
+function wall(dx: number, light: number | null = null): Uint8Array {
+  const noise = seeded(Math.round(dx * 1000) + 7);
+  const out = new Uint8Array(analysis.width * analysis.height);
+  for (let y = 0; y < analysis.height; y++) {
+    for (let x = 0; x < analysis.width; x++) {
+      const wave = Math.sin((x - dx) / 5) * Math.sin(y / 7) + Math.sin((x - dx) / 17 + y / 11);
+      const lit = light !== null && Math.abs(x - light) < 16 && y > 60 ? 90 : 0;
+      out[y * analysis.width + x] = 110 + 30 * wave + 3 * (noise() - 0.5) + lit;
+    }
+  }
+  return out;
+}
+
+function found(pictures: Uint8Array[], names: AnalyserName[] = ['camera', 'motion']) {
+  const passes = analyse(names, { analysis });
+  pictures.forEach((picture, index) => passes.push(picture, index / 25));
+  return passes.finish();
+}
+
+describe('analysers of a take', () => {
+  it('follow a camera that was bumped, to the picture, on pictures that were taken back at once', () => {
+    const passes = analyse(['camera'], { analysis });
+    const shared = new Uint8Array(analysis.width * analysis.height);
+    for (let index = 0; index < 45; index++) {
+      shared.set(wall(index < 23 ? 0 : 2.5));
+      passes.push(shared, index / 25);
+    }
+    const track = unpackPlacements(passes.finish().camera?.curve ?? new Float32Array());
+    expect(track).toHaveLength(45);
+    // Planted: 2.5 px from the 24th picture on.
+    track.forEach(({ dx }, index) => expect(Math.abs(dx - (index < 23 ? 0 : 2.5))).toBeLessThan(0.1));
+  });
+
+  it('say where in the picture somebody moves, and that nobody does', () => {
+    const walking = Array.from({ length: 40 }, (_, index) => wall(0, 200 + index * 2));
+    const { motion } = found(walking, ['motion']);
+    // Planted: something from column 184 to 294 of 320.
+    expect(motion?.small.across).toBeCloseTo(239 / 320, 1);
+    expect(motion?.small.share).toBeGreaterThan(0.1);
+    expect(found(Array.from({ length: 12 }, () => wall(0))).motion?.small).toEqual({ share: 0, across: 0.5 });
+  });
+
+  it('answer together as each does alone', () => {
+    const pictures = Array.from({ length: 14 }, (_, index) => wall(index / 4, 40 + index * 9));
+    const both = found(pictures);
+    expect(both).toEqual({ ...found(pictures, ['camera']), ...found(pictures, ['motion']) });
+  });
+
+  it('answer to a single picture, and keep each answer under a key that names what it is made from', () => {
+    const one = found([wall(0)]);
+    expect(one.camera?.curve).toHaveLength(5);
+    const keys = takeParts.map((part) => partKey(part, 'file'));
+    expect(new Set(keys).size).toBe(takeParts.length);
+    for (const key of keys.slice(1)) expect(key).toContain(keys[0]);
+  });
+});
