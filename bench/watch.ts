@@ -7,11 +7,13 @@ import { Rehearsal, tells } from '@/core/__tests__/rehearse';
 import { faultKinds, undisturbed } from '@/core/practice/faults';
 import { practiceRound } from '@/core/practice/round';
 import { seeded } from '@/core/random';
-import { registerFrame, prepareReference } from '@/core/footage/register';
+import { prepareReference } from '@/core/footage/reference';
+import { registerFrame } from '@/core/footage/register';
 import { lumaOf } from '@/core/picture/image';
 import { PracticeSet } from '@/core/practice/practice-set';
 import { LiveWatch, type WatchFrame } from '@/core/watch/alarms';
-import { readPicture, watchReference } from '@/core/watch/reading';
+import { readPicture } from '@/core/watch/reading';
+import { watchReference } from '@/core/watch/reference';
 
 const checks = Number(process.env.CHECKS ?? 3000);
 const delivery = { width: 1280, height: 720 };

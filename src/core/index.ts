@@ -1,6 +1,7 @@
 /** What benchmarks and outside checks call, with the shapes that docs/architecture.md lists. */
 export { trackBeats } from './song/track';
-export { prepareReference, registerFrame } from './footage/register';
+export { prepareReference } from './footage/reference';
+export { registerFrame } from './footage/register';
 export { matchColour } from './footage/colour-match';
 export { solveSeam } from './footage/seam';
 export { describeFrame } from './picture/draw-list';

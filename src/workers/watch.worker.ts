@@ -5,7 +5,8 @@ import type { RgbaImage } from '@/core/picture/image';
 import type { Size } from '@/core/geometry/size';
 import { LiveWatch, type WatchFrame } from '@/core/watch/alarms';
 import { MovingPass, type PassPoint } from '@/core/watch/moving-pass';
-import { readPicture, watchReference, type Reading, type WatchReference } from '@/core/watch/reading';
+import { readPicture, type Reading } from '@/core/watch/reading';
+import { watchReference, type WatchReference } from '@/core/watch/reference';
 import { plainErrors } from './plain-errors';
 
 /** What a check tells the page. */

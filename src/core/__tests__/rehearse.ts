@@ -3,7 +3,8 @@ import { disturb, practiceSeam, type PracticeFault } from '../practice/faults';
 import { PracticeSet } from '../practice/practice-set';
 import type { RoundTake } from '../practice/round';
 import { LiveWatch, type WatchFrame } from '../watch/alarms';
-import { readPicture, watchReference } from '../watch/reading';
+import { readPicture } from '../watch/reading';
+import { watchReference } from '../watch/reference';
 
 const delivery = { width: 1280, height: 720 };
 /** The join and the copies' zones of the training round. */

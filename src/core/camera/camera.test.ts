@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
+import { allowed } from '../finding/allowed';
 import { apertureFor, angleOfView, depthOfField, hyperfocal, matchedDistance, widthInFrame } from './lens';
 import { circleOfConfusion, usedSensor } from './sensors';
 import {
   exposureOf,
   exposureValue,
-  flickerAllowed,
   flickerShare,
   isoFor,
   lightWanted,
@@ -112,7 +112,7 @@ describe('exposure', () => {
       [60, [60, 120, 30], [50, 100, 240]],
     ] as const) {
       for (const one of steady) expect(flickerShare(1 / one, mains)).toBeLessThan(1e-9);
-      for (const one of pulsing) expect(flickerShare(1 / one, mains)).toBeGreaterThan(flickerAllowed / 2);
+      for (const one of pulsing) expect(flickerShare(1 / one, mains)).toBeGreaterThan(allowed.flicker / 2);
     }
     expect(steadyShutter(1 / 47.95, 50)).toBe(50);
     expect(steadyShutter(1 / 47.95, 60)).toBe(60);

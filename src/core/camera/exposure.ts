@@ -46,9 +46,6 @@ export function flickerShare(seconds: number, mains: 50 | 60): number {
   return Math.abs(Math.sin(Math.PI * pulses) / (Math.PI * pulses));
 }
 
-/** Lamps count as steady below this share. Common practice, no published source. */
-export const flickerAllowed = 0.04;
-
 /** The steady shutter (whole pulses of the mains) nearest to a wanted one, as a denominator. */
 export function steadyShutter(seconds: number, mains: 50 | 60): number {
   const steady = [mains / 2, mains, mains * 2];

@@ -3,7 +3,8 @@ import { ciede2000, labOf, toLinear } from '../picture/colour';
 import { gradeColour, type Cdl } from '../picture/grade';
 import { checkPicture, checkSameSize, type GrayImage, type RgbaImage } from '../picture/image';
 import { refuse } from '../error';
-import { solveLinear } from './register';
+import { solveLinear } from '../linear-system';
+import { robustSpread, tukeyLimit, tukeyWeight } from '../robust';
 
 /** A colour decision that makes a frame look like its reference, and how far apart they were. */
 export type ColourMatch = Cdl & {
@@ -58,13 +59,12 @@ function fitChannel(pairs: Pair[], channel: number): { slope: number; offset: nu
       const base = Math.max(1e-4, p.from[channel] * fit.slope + fit.offset);
       return p.to[channel] - base ** fit.power;
     });
-    const limit = 4.685 * Math.max(0.004, 1.4826 * median(errors.map(Math.abs)));
+    const limit = tukeyLimit * Math.max(0.004, robustSpread(errors.map(Math.abs)));
     const matrix = [0, 1, 2].map(() => [0, 0, 0]);
     const right = [0, 0, 0];
     pairs.forEach((p, index) => {
-      const share = errors[index] / limit;
-      if (Math.abs(share) >= 1) return;
-      const weight = (1 - share * share) ** 2;
+      const weight = tukeyWeight(errors[index] / limit);
+      if (weight === 0) return;
       const base = Math.max(1e-4, p.from[channel] * fit.slope + fit.offset);
       const lead = fit.power * base ** (fit.power - 1);
       const row = [lead * p.from[channel], lead, base ** fit.power * Math.log(base)];

@@ -3,7 +3,8 @@ import { median, shot, texture } from '../__tests__/scene';
 import { seeded } from '../random';
 import { cornerMove, chain, inPlace, placementMatrix, type Placement } from '../geometry/placement';
 import { invertAffine, multiplyAffine } from '../geometry/affine';
-import { prepareReference, registerFrame } from './register';
+import { prepareReference } from './reference';
+import { registerFrame } from './register';
 
 const size = { width: 480, height: 270 };
 

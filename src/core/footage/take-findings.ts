@@ -1,21 +1,10 @@
+import { allowed } from '../finding/allowed';
 import type { Finding } from '../finding/finding';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
 import type { Size } from '../geometry/size';
 import type { Placement } from '../geometry/placement';
 import type { TakeCode } from './take-words';
-
-/** Starting values of the trade; common practice, no published source, but for the colour difference. */
-export const allowed = {
-  /** delivery pixels that a join forgives */
-  move: 0.3,
-  /** stops that a join forgives */
-  stops: 0.1,
-  /** CIEDE2000: just noticeable. Mahy, Van Eycken & Oosterlinck 1994 */
-  difference: 2.3,
-  /** share of the picture that has to fit a plate of the same place */
-  agreement: 0.45,
-};
 
 /** "to the right", "down" … by the larger part of a shift, as the picture shows it. */
 function direction({ dx, dy }: Placement): string {
@@ -77,7 +66,7 @@ export function examineTake(
     add(
       {
         code: take.steady ? 'take.steadied' : 'take.moved',
-        severity: take.steady ? 'fine' : move > 4 * allowed.move ? 'stop' : 'fix',
+        severity: take.steady ? 'fine' : move > allowed.graveMove * allowed.move ? 'stop' : 'fix',
         measured: { value: move, unit: 'px' },
         allowed: { value: allowed.move, unit: 'px' },
         facts: { direction: direction(furthest.placement), during: leaves === null ? 0 : 1 },

@@ -1,19 +1,11 @@
 import { flood } from '../picture/flood';
+import { allowed } from '../finding/allowed';
 import type { Finding, Severity } from '../finding/finding';
-import { allowed as joins } from '../footage/take-findings';
 import type { Point, Size } from '../geometry/size';
-import { cells } from './sampled';
-import { crossingOf, type Reading } from './reading';
+import { cellGrid } from './cells';
+import { crossingOf } from './crossing';
+import type { Reading } from './reading';
 import type { WatchCode } from './watch-words';
-
-/** What may differ from the plate before somebody is told. Common practice, no published source. */
-export const watchAllowed = {
-  ...joins,
-  /** share of the plate's fine detail */
-  sharpness: 0.75,
-  /** seconds for which something that does not move may stand outside the copies' zones */
-  hanging: 2,
-};
 
 /** A join or a copy's place on the frame, in shares of it. */
 type WatchLine = { name: string; from: Point; to: Point };
@@ -24,48 +16,48 @@ type Kind = 'move' | 'light' | 'colour' | 'sharpness' | 'view' | 'crossing' | 'c
 /** What is wrong with one reading, each kind at most once. */
 function wrongs(reading: Reading, frame: WatchFrame): Map<Kind, Omit<Finding<WatchCode>, 'where'>> {
   const out = new Map<Kind, Omit<Finding<WatchCode>, 'where'>>();
-  if (reading.agreement < watchAllowed.agreement) {
+  if (reading.agreement < allowed.agreement) {
     out.set('view', {
       code: 'watch.view',
       severity: 'stop',
       measured: { value: reading.agreement, unit: 'share' },
-      allowed: { value: watchAllowed.agreement, unit: 'share' },
+      allowed: { value: allowed.agreement, unit: 'share' },
     });
     return out;
   }
-  if (reading.move > watchAllowed.move) {
+  if (reading.move > allowed.move) {
     const { dx, dy, scale } = reading.placement;
-    const severity: Severity = reading.move > 4 * watchAllowed.move ? 'stop' : 'fix';
+    const severity: Severity = reading.move > allowed.graveMove * allowed.move ? 'stop' : 'fix';
     out.set('move', {
       code: 'watch.moved',
       severity,
       measured: { value: reading.move, unit: 'px' },
-      allowed: { value: watchAllowed.move, unit: 'px' },
+      allowed: { value: allowed.move, unit: 'px' },
       facts: { dx, dy, rotation: reading.placement.rotation, scale },
     });
   }
-  if (Math.abs(reading.stops) > watchAllowed.stops) {
+  if (Math.abs(reading.stops) > allowed.stops) {
     out.set('light', {
       code: 'watch.light',
       severity: 'fix',
       measured: { value: reading.stops, unit: 'stops' },
-      allowed: { value: watchAllowed.stops, unit: 'stops' },
+      allowed: { value: allowed.stops, unit: 'stops' },
     });
   }
-  if (reading.colour > watchAllowed.difference) {
+  if (reading.colour > allowed.difference) {
     out.set('colour', {
       code: 'watch.colour',
       severity: 'fix',
       measured: { value: reading.colour, unit: 'deltaE' },
-      allowed: { value: watchAllowed.difference, unit: 'deltaE' },
+      allowed: { value: allowed.difference, unit: 'deltaE' },
     });
   }
-  if (reading.sharpness < watchAllowed.sharpness) {
+  if (reading.sharpness < allowed.sharpness) {
     out.set('sharpness', {
       code: 'watch.soft',
       severity: 'fix',
       measured: { value: reading.sharpness, unit: 'share' },
-      allowed: { value: watchAllowed.sharpness, unit: 'share' },
+      allowed: { value: allowed.sharpness, unit: 'share' },
     });
   }
   for (const seam of frame.seams) {
@@ -85,13 +77,13 @@ function wrongs(reading: Reading, frame: WatchFrame): Map<Kind, Omit<Finding<Wat
 function groups(present: Uint8Array): number[][] {
   const seen = new Uint8Array(present.length);
   return [...present.keys()]
-    .map((start) => flood(cells, present, seen, start))
+    .map((start) => flood(cellGrid, present, seen, start))
     .filter((group) => group.length > 0);
 }
 
 const inside = (cell: number, { from, to }: WatchLine): boolean => {
-  const x = ((cell % cells.width) + 0.5) / cells.width;
-  const y = (Math.floor(cell / cells.width) + 0.5) / cells.height;
+  const x = ((cell % cellGrid.width) + 0.5) / cellGrid.width;
+  const y = (Math.floor(cell / cellGrid.width) + 0.5) / cellGrid.height;
   return (
     x >= Math.min(from[0], to[0]) &&
     x <= Math.max(from[0], to[0]) &&
@@ -130,7 +122,7 @@ export class LiveWatch {
     for (const [kind, finding] of wrong) {
       const streak = (this.streak.get(kind) ?? 0) + 1;
       this.streak.set(kind, streak);
-      const far = kind === 'move' && reading.move > 4 * watchAllowed.move;
+      const far = kind === 'move' && reading.move > allowed.graveMove * allowed.move;
       if (streak < 2 && !far) continue;
       const full: Finding<WatchCode> = {
         ...finding,
@@ -162,7 +154,7 @@ export class LiveWatch {
     let most = 0;
     for (const group of groups(reading.present)) {
       if (group.length < 5) continue;
-      const steady = group.filter((cell) => time - since[cell] >= watchAllowed.hanging);
+      const steady = group.filter((cell) => time - since[cell] >= allowed.hanging);
       const mine = group.filter((cell) => this.frame.copies.some((copy) => inside(cell, copy)));
       const dark = group.filter((cell) => reading.shadow[cell]);
       if (steady.length < 0.9 * group.length || mine.length > 0.3 * group.length) continue;

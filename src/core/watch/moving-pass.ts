@@ -1,11 +1,12 @@
 import { median } from '../statistics';
+import { allowed } from '../finding/allowed';
 import type { Finding } from '../finding/finding';
 import { cornerMove, scalePlacement, type Placement } from '../geometry/placement';
-import { prepareReference, registerFrame, type Reference } from '../footage/register';
+import { prepareReference, type Reference } from '../footage/reference';
+import { registerFrame } from '../footage/register';
 import type { RgbaImage } from '../picture/image';
 import type { Size } from '../geometry/size';
-import { sample } from './sampled';
-import { watchAllowed } from './alarms';
+import { readCells } from './cells';
 import type { PassCode } from './pass-words';
 
 /** A move that was filmed once, as luma with the seconds since it began: small enough for minutes on a phone. */
@@ -53,7 +54,7 @@ export class MovingPass {
    * @throws CoreError `sizes-differ` where the picture has another size than the first pass
    */
   push(image: RgbaImage, time: number): PassPoint | null {
-    const { luma } = sample(image);
+    const { luma } = readCells(image);
     if (!this.first) {
       this.recording.size = { width: luma.width, height: luma.height };
       this.recording.stops.push({ time, luma: Uint8Array.from(luma.data, Math.round) });
@@ -90,7 +91,7 @@ export class MovingPass {
     const reference = prepareReference(picture(index));
     const [before, after] = [Math.max(0, index - 1), Math.min(stops.length - 1, index + 1)];
     const seconds = stops[after].time - stops[before].time;
-    // How fast the set moves through the picture there, in pixels of the sample a second.
+    // How fast the set moves through the picture there, in pixels of its luma a second.
     const { dx, dy } = registerFrame(prepareReference(picture(before)), picture(after));
     const length = Math.hypot(dx, dy);
     const travel = {
@@ -131,12 +132,8 @@ function nearest(stops: FirstPass['stops'], time: number): number {
   return best;
 }
 
-// A pass that is two frames late can be moved on the timeline; drift up to ten times a join's allowance is
-// corrected picture by picture. Common practice, no published source.
-const lateAllowed = 0.08;
-
 function judge(points: readonly PassPoint[]): Finding<PassCode>[] {
-  const fitting = points.filter(({ placement }) => placement.agreement >= watchAllowed.agreement);
+  const fitting = points.filter(({ placement }) => placement.agreement >= allowed.agreement);
   if (fitting.length < Math.max(3, points.length / 2))
     return [
       {
@@ -150,20 +147,20 @@ function judge(points: readonly PassPoint[]): Finding<PassCode>[] {
   // Where the first pass has few pictures, how it sped up between two of them is not known.
   const steps = fitting.map((point) => ({
     off: Math.abs(point.late - late),
-    allowed: Math.max(2 * lateAllowed, point.apart),
+    allowed: Math.max(2 * allowed.late, point.apart),
   }));
   const uneven = steps.reduce((most, step) =>
     step.off - step.allowed > most.off - most.allowed ? step : most,
   );
   const worst = fitting.reduce((most, point) => (point.move > most.move ? point : most));
   const findings: Finding<PassCode>[] = [];
-  if (Math.abs(late) > lateAllowed)
+  if (Math.abs(late) > allowed.late)
     findings.push({
       code: 'pass.late',
       severity: 'watch',
       where: {},
       measured: { value: late, unit: 'seconds' },
-      allowed: { value: lateAllowed, unit: 'seconds' },
+      allowed: { value: allowed.late, unit: 'seconds' },
     });
   if (uneven.off > uneven.allowed)
     findings.push({
@@ -173,7 +170,7 @@ function judge(points: readonly PassPoint[]): Finding<PassCode>[] {
       measured: { value: uneven.off, unit: 'seconds' },
       allowed: { value: uneven.allowed, unit: 'seconds' },
     });
-  const drift = 10 * watchAllowed.move;
+  const drift = allowed.passMove;
   findings.push({
     code: worst.move > drift ? 'pass.drift' : 'pass.fits',
     severity: worst.move > drift ? 'fix' : 'fine',

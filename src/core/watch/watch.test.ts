@@ -6,8 +6,10 @@ import { seeded } from '../random';
 import { inPlace } from '../geometry/placement';
 import { LiveWatch, type WatchFrame } from './alarms';
 import { MovingPass } from './moving-pass';
-import { crossingOf, readPicture, watchReference, type WatchReference } from './reading';
-import { sample } from './sampled';
+import { readCells } from './cells';
+import { crossingOf } from './crossing';
+import { readPicture } from './reading';
+import { watchReference, type WatchReference } from './reference';
 import { verdictOf } from './verdict';
 
 const size = { width: 640, height: 360 };
@@ -89,7 +91,7 @@ describe('one check', () => {
   it('refuses what cannot be compared, with what to do', () => {
     expect(() => watchReference([])).toThrow(expect.objectContaining({ code: 'no-reference' }));
     const tiny: RgbaImage = { width: 8, height: 8, data: new Uint8ClampedArray(256) };
-    expect(() => sample(tiny)).toThrow(expect.objectContaining({ code: 'watch.small' }));
+    expect(() => readCells(tiny)).toThrow(expect.objectContaining({ code: 'watch.small' }));
     const square: RgbaImage = { width: 320, height: 320, data: new Uint8ClampedArray(320 * 320 * 4) };
     expect(() => readPicture(plate, square, delivery)).toThrow(
       expect.objectContaining({ code: 'watch.size' }),

@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { allowed } from '@/core/finding/allowed';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
@@ -47,9 +48,9 @@ function verdict(
   const factor = snapshot.project.width / measure.size.width;
   const move = comparison.path.furthest.move * factor;
   const stops = comparison.colour?.stops ?? 0;
-  if (comparison.agreement < 0.45) return { text: 'other view', good: false };
-  if (move > 0.3 && !take.steady) return { text: `${move.toFixed(1)} px`, good: false };
-  if (Math.abs(stops) > 0.1 && !take.match)
+  if (comparison.agreement < allowed.agreement) return { text: 'other view', good: false };
+  if (move > allowed.move && !take.steady) return { text: `${move.toFixed(1)} px`, good: false };
+  if (Math.abs(stops) > allowed.stops && !take.match)
     return { text: `${stops > 0 ? '+' : '−'}${Math.abs(stops).toFixed(2)} stop`, good: false };
   return { text: take.steady || take.match ? 'mended' : 'still', good: true };
 }

@@ -1,7 +1,8 @@
 import { cornerMove, inPlace, packPlacements, type Placement } from '../../geometry/placement';
 import type { Size } from '../../geometry/size';
 import type { Pass } from '../../pass';
-import { prepareReference, registerFrame, type Reference } from '../register';
+import { prepareReference, type Reference } from '../reference';
+import { registerFrame } from '../register';
 import type { Analyser, Found } from './analyser';
 
 /** pictures from one that is registered in any case to the next */

@@ -1,3 +1,4 @@
+import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
 import { films, type MomentKind } from '../../recipes/films';
 import type { PlannedMoment } from '../shots';
@@ -5,9 +6,6 @@ import type { AdviceCode } from './advice-words';
 
 /** A section of the song with its energy, and what the pictures over it bring. */
 export type SectionEnergy = { name: string; from: number; until: number; song: number };
-
-/** More kinds than this look like a catalogue, unless the project says otherwise. Common practice. */
-export const usualKinds = 5;
 
 /** How many kinds of effect there are, and how often each returns. */
 export function kindsOf(
@@ -60,13 +58,13 @@ export function adviseStyle(
 ): Finding<AdviceCode>[] {
   const findings: Finding<AdviceCode>[] = [];
   const kinds = kindsOf(planned);
-  const allowed = options.kinds ?? usualKinds;
-  if (kinds.length > allowed)
+  const mostKinds = options.kinds ?? allowed.kinds;
+  if (kinds.length > mostKinds)
     findings.push({
       code: 'style.kinds',
       severity: 'watch',
       measured: { value: kinds.length, unit: 'count' },
-      allowed: { value: allowed, unit: 'count' },
+      allowed: { value: mostKinds, unit: 'count' },
       where: {},
       facts: { once: kinds.filter(({ times }) => times === 1).length },
     });

@@ -1,4 +1,5 @@
-import { flickerAllowed, steadyShutter } from '../../camera/exposure';
+import { steadyShutter } from '../../camera/exposure';
+import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
 import type { Piece, Setup } from '../../model/plan-records';
 import { rateLabel } from '../../time/rate';
@@ -15,10 +16,6 @@ export const rigs: Record<Setup['rig'], { name: string; room: number; width: num
 };
 
 type Examined = { input: PlanInput; setup: Setup; numbers: SetupNumbers };
-
-/** Eye heights may differ by this much for a touch; metres. Common practice, no published source. */
-const eyesAllowed = 0.03;
-const depthAllowed = 0.15;
 
 function depthFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
   const { sharp, needed, marks } = numbers;
@@ -79,8 +76,8 @@ function contactFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
   const [one, other] = numbers.marks;
   if (!touching || !one || !other) return [];
   const facts = { name: `${one.mark.name} and ${other.mark.name}` };
-  const check = (code: SetupCode, apart: number, allowed: number): Finding<SetupCode>[] =>
-    apart <= allowed
+  const check = (code: SetupCode, apart: number, most: number): Finding<SetupCode>[] =>
+    apart <= most
       ? []
       : [
           {
@@ -88,13 +85,13 @@ function contactFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
             severity: 'fix',
             where: { setup: setup.id },
             measured: { value: apart, unit: 'metres' },
-            allowed: { value: allowed, unit: 'metres' },
+            allowed: { value: most, unit: 'metres' },
             facts,
           },
         ];
   return [
-    ...check('plan.eye-height', Math.abs(one.eyeHeight - other.eyeHeight), eyesAllowed),
-    ...check('plan.distance', Math.abs(one.depth - other.depth), depthAllowed),
+    ...check('plan.eye-height', Math.abs(one.eyeHeight - other.eyeHeight), allowed.eyes),
+    ...check('plan.distance', Math.abs(one.depth - other.depth), allowed.depth),
   ];
 }
 
@@ -124,13 +121,13 @@ function exposureFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
       measured: { value: shutter.angle, unit: 'degrees' },
       facts: { wide: shutter.angle > 280 ? 1 : 0 },
     });
-  if (setup.place === 'inside' && shutter.flicker > flickerAllowed)
+  if (setup.place === 'inside' && shutter.flicker > allowed.flicker)
     findings.push({
       code: 'plan.flicker',
       severity: 'fix',
       where,
       measured: { value: shutter.flicker, unit: 'share' },
-      allowed: { value: flickerAllowed, unit: 'share' },
+      allowed: { value: allowed.flicker, unit: 'share' },
       facts: { mains: shutter.mains, shutter: setup.shutter, steady: shutter.steady },
       fix: fix(shutter.steady),
     });

@@ -1,3 +1,4 @@
+import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
 import type { Zone } from '../../model/plan-records';
 import type { ZoneCode } from './zone-words';
@@ -73,8 +74,6 @@ const shadowOf = (box: Box, { from, to }: Zone): Box => {
 };
 
 // A twentieth of a zone on the wrong side is a hand that reaches over. Common practice, no published source.
-const allowed = 0.05;
-
 /** What is wrong with the zones of one setup. */
 export function examineZones(setup: string, zones: readonly Zone[]): Finding<ZoneCode>[] {
   const of = (what: Zone['what']) => zones.filter((zone) => zone.what === what);
@@ -95,23 +94,23 @@ export function examineZones(setup: string, zones: readonly Zone[]): Finding<Zon
         ? {}
         : {
             measured: { value: share, unit: 'share' as const },
-            allowed: { value: allowed, unit: 'share' as const },
+            allowed: { value: allowed.overlap, unit: 'share' as const },
           }),
     });
   copies.forEach((copy, index) => {
     const box = boxOf(copy);
     for (const other of copies.slice(index + 1)) {
       const share = overlapOf(box, boxOf(other));
-      if (share > allowed) add('zone.overlap', 'fix', share, { one: copy.name, other: other.name });
+      if (share > allowed.overlap) add('zone.overlap', 'fix', share, { one: copy.name, other: other.name });
     }
     for (const seam of seams) {
       const share = reachOver(seam.from, seam.to, box);
-      if (share > allowed) add('zone.reach', 'fix', share, { one: copy.name, other: seam.name });
+      if (share > allowed.overlap) add('zone.reach', 'fix', share, { one: copy.name, other: seam.name });
     }
     for (const shadow of shadows) {
       const falls = shadowOf(box, shadow);
       for (const seam of seams)
-        if (crosses(seam.from, seam.to, falls) && reachOver(seam.from, seam.to, box) <= allowed)
+        if (crosses(seam.from, seam.to, falls) && reachOver(seam.from, seam.to, box) <= allowed.overlap)
           add('zone.shadow', 'fix', null, { one: copy.name, other: seam.name });
     }
   });

@@ -1,3 +1,4 @@
+import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
 import { timeOfBeat } from '../../time/grid';
 import { timeOfFrame } from '../../time/rate';
@@ -7,9 +8,6 @@ import type { Ruler } from '../recipe';
 import { scaleAtCut, whipFrames, type WhipMoment } from './build';
 import { whipSlots } from './slots';
 import type { WhipCode } from './words';
-
-/** Enlarged by more than this, a picture looks soft. Common practice, no published source. */
-const enlarged = 1.3;
 
 /** What is wrong with a whip as it stands, how much, and what to do. */
 export function examineWhip(moment: WhipMoment, ruler: Ruler, { takes }: Material): Finding<WhipCode>[] {
@@ -48,12 +46,12 @@ export function examineWhip(moment: WhipMoment, ruler: Ruler, { takes }: Materia
     if (!measure) continue;
     const fitted = Math.max(project.width / measure.size.width, project.height / measure.size.height);
     const scale = fitted * scaleAtCut(moment);
-    if (scale > enlarged)
+    if (scale > allowed.enlarged)
       add({
         code: 'whip.soft',
         severity: 'watch',
         measured: { value: scale, unit: 'scale' },
-        allowed: { value: enlarged, unit: 'scale' },
+        allowed: { value: allowed.enlarged, unit: 'scale' },
         facts: { slot: key },
       });
   }

@@ -1,4 +1,4 @@
-import { allowed } from '../../footage/take-findings';
+import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
 import { type CloneMoment, cloneMaterial, sides } from './material';
 import { timeOfFrame } from '../../time/rate';
@@ -61,7 +61,7 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
     code: worst.difference > allowed.difference ? 'clone.join-shows' : 'clone.join-hidden',
     severity:
       worst.difference > allowed.difference
-        ? worst.difference > 3 * allowed.difference
+        ? worst.difference > allowed.graveDifference * allowed.difference
           ? 'fix'
           : 'watch'
         : 'fine',

@@ -1,6 +1,7 @@
 'use client';
 import { bedEnergy, passEnergy } from '@/core/plan/advice/coverage';
-import { kindsOf, pictureEnergy, usualKinds } from '@/core/plan/advice/style';
+import { allowed } from '@/core/finding/allowed';
+import { kindsOf, pictureEnergy } from '@/core/plan/advice/style';
 import type { Pass } from '@/core/model/plan-records';
 import { addPass, removePart, setPart } from '@/store/commands/plan';
 import { setProject } from '@/store/commands/projects';
@@ -33,7 +34,7 @@ export function NeedsSide() {
           At most{' '}
           <LiveNumber
             label="Kinds of effect at most"
-            value={project.kinds ?? usualKinds}
+            value={project.kinds ?? allowed.kinds}
             step={1}
             min={1}
             max={20}

@@ -5,7 +5,7 @@ import type { Mark, Setup, Zone } from '@/core/model/plan-records';
 import { viewOf } from '@/core/plan/setup/numbers';
 import { boxOf } from '@/core/plan/setup/zones';
 import type { Reading } from '@/core/watch/reading';
-import { cells } from '@/core/watch/sampled';
+import { cellGrid } from '@/core/watch/cells';
 import { markDyes, zoneDyes } from '../../plan/dyes';
 
 export const guideKinds = ['zones', 'marks', 'safe areas', 'upright', 'thirds', 'level'] as const;
@@ -140,10 +140,10 @@ export function Guides({
           .map(({ zone, cell }) => (
             <rect
               key={`${zone.id}-${cell}`}
-              x={((cell % cells.width) / cells.width) * w}
-              y={(Math.floor(cell / cells.width) / cells.height) * h}
-              width={w / cells.width}
-              height={h / cells.height}
+              x={((cell % cellGrid.width) / cellGrid.width) * w}
+              y={(Math.floor(cell / cellGrid.width) / cellGrid.height) * h}
+              width={w / cellGrid.width}
+              height={h / cellGrid.height}
               fill={reading.shadow[cell] ? '#6c478c' : '#f08a75'}
               fillOpacity="0.75"
             />
@@ -167,10 +167,10 @@ function touching(reading: Reading, { from, to }: Zone): number[] {
   const out = new Set<number>();
   for (let step = 0; step < 72; step++) {
     const share = (step + 0.5) / 72;
-    const x = Math.floor((from[0] + (to[0] - from[0]) * share) * cells.width);
-    const y = Math.floor((from[1] + (to[1] - from[1]) * share) * cells.height);
-    if (x < 0 || y < 0 || x >= cells.width || y >= cells.height) continue;
-    if (reading.present[y * cells.width + x]) out.add(y * cells.width + x);
+    const x = Math.floor((from[0] + (to[0] - from[0]) * share) * cellGrid.width);
+    const y = Math.floor((from[1] + (to[1] - from[1]) * share) * cellGrid.height);
+    if (x < 0 || y < 0 || x >= cellGrid.width || y >= cellGrid.height) continue;
+    if (reading.present[y * cellGrid.width + x]) out.add(y * cellGrid.width + x);
   }
   return [...out];
 }

@@ -1,7 +1,7 @@
 'use client';
 import { byGravity, type Finding } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
-import { watchAllowed } from '@/core/watch/alarms';
+import { allowed } from '@/core/finding/allowed';
 import { useBench } from '@/ui/bench-context';
 import type { Check } from '@/workers/watch.worker';
 import type { Plate } from './use-plate';
@@ -30,12 +30,12 @@ export function Readings({
   const numbers =
     reading &&
     ([
-      ['moved', 'px', reading.move.toFixed(2), reading.move > watchAllowed.move],
+      ['moved', 'px', reading.move.toFixed(2), reading.move > allowed.move],
       ['turned', '°', signed(reading.placement.rotation, 2), false],
       ['size', '%', (reading.placement.scale * 100).toFixed(2), false],
-      ['light', 'stops', signed(reading.stops, 2), Math.abs(reading.stops) > watchAllowed.stops],
-      ['colour', 'ΔE', reading.colour.toFixed(1), reading.colour > watchAllowed.difference],
-      ['sharp', '%', (reading.sharpness * 100).toFixed(0), reading.sharpness < watchAllowed.sharpness],
+      ['light', 'stops', signed(reading.stops, 2), Math.abs(reading.stops) > allowed.stops],
+      ['colour', 'ΔE', reading.colour.toFixed(1), reading.colour > allowed.difference],
+      ['sharp', '%', (reading.sharpness * 100).toFixed(0), reading.sharpness < allowed.sharpness],
     ] as const);
   return (
     <div className="flex flex-col gap-2 px-3.5 py-2.5">

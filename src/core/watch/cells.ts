@@ -3,12 +3,13 @@ import type { RgbaImage } from '../picture/image';
 import type { Size } from '../geometry/size';
 
 /** Cells that a picture is judged in. */
-export const cells: Size = { width: 64, height: 36 };
+export const cellGrid: Size = { width: 64, height: 36 };
+export const cellCount = cellGrid.width * cellGrid.height;
 /** Longest side at which the camera's position is measured. */
 const watchSide = 640;
 
 /** What a check needs of one picture, taken from it in one go. */
-export type Sampled = {
+export type PictureCells = {
   /** luma, 0..255, at the size in which positions are measured */
   luma: { width: number; height: number; data: Float32Array };
   /** mean display codes of each cell, three a cell */
@@ -23,24 +24,23 @@ export type Sampled = {
  * Takes what a check needs from a picture.
  * @throws CoreError `watch.small` under 64 × 36 pixels
  */
-export function sample(image: RgbaImage): Sampled {
+export function readCells(image: RgbaImage): PictureCells {
   const { width, height, data } = image;
-  if (width < cells.width || height < cells.height || data.length < width * height * 4)
+  if (width < cellGrid.width || height < cellGrid.height || data.length < width * height * 4)
     return refuse('watch.small', 'This picture is too small to be watched. Choose a larger size.');
   const factor = Math.max(1, Math.ceil(Math.max(width, height) / watchSide));
   const [lw, lh] = [Math.floor(width / factor), Math.floor(height / factor)];
   const luma = new Float32Array(lw * lh);
-  const count = cells.width * cells.height;
-  const sums = new Float32Array(count * 3);
-  const detail = new Float32Array(count);
-  const places = new Float32Array(count);
-  const edges = Array.from({ length: cells.width + 1 }, (_, x) => Math.ceil((x * width) / cells.width));
+  const sums = new Float32Array(cellCount * 3);
+  const detail = new Float32Array(cellCount);
+  const places = new Float32Array(cellCount);
+  const edges = Array.from({ length: cellGrid.width + 1 }, (_, x) => Math.ceil((x * width) / cellGrid.width));
   // Two lines back are enough for the second difference down.
   let [before, last, line] = [new Float32Array(width), new Float32Array(width), new Float32Array(width)];
   for (let y = 0; y < height; y++) {
-    const row = Math.floor((y * cells.height) / height) * cells.width;
+    const row = Math.floor((y * cellGrid.height) / height) * cellGrid.width;
     const start = y * width * 4;
-    for (let column = 0; column < cells.width; column++) {
+    for (let column = 0; column < cellGrid.width; column++) {
       const [from, to] = [edges[column], edges[column + 1]];
       let [reds, greens, blues, fine] = [0, 0, 0, 0];
       for (let x = from, at = start + from * 4; x < to; x++, at += 4) {
@@ -74,7 +74,7 @@ export function sample(image: RgbaImage): Sampled {
   }
   const area = factor * factor;
   if (area > 1) for (let at = 0; at < luma.length; at++) luma[at] /= area;
-  for (let cell = 0; cell < count; cell++) {
+  for (let cell = 0; cell < cellCount; cell++) {
     for (let channel = 0; channel < 3; channel++) sums[cell * 3 + channel] /= places[cell];
     detail[cell] /= places[cell];
   }

@@ -1,0 +1,37 @@
+/**
+ * How much of something is let pass before it is said. Starting values of the trade: common practice, no published
+ * source, where nothing else is named.
+ */
+export const allowed = {
+  /** delivery pixels that a corner may lie off and the join still hides it */
+  move: 0.3,
+  /** so many times what is allowed, and a fault can no longer be mended well */
+  graveMove: 4,
+  /** delivery pixels that a repeated move may lie beside its first pass: it is corrected picture by picture */
+  passMove: 3,
+  /** stops between a take and its plate */
+  stops: 0.1,
+  /** CIEDE2000 between a take and its plate, and across a join: just noticeable. Mahy, Van Eycken & Oosterlinck 1994 */
+  difference: 2.3,
+  /** so many times that, and a join cannot be used */
+  graveDifference: 3,
+  /** share of the picture that has to fit a plate of the same place */
+  agreement: 0.45,
+  /** share of the plate's fine detail that a picture has to have */
+  sharpness: 0.75,
+  /** seconds for which something that does not move may stand outside the copies' zones */
+  hanging: 2,
+  /** seconds that a repeated move may be late as a whole: two frames, which can be moved on the timeline */
+  late: 0.08,
+  /** how much a picture may be enlarged before it is soft: 1 is not at all */
+  enlarged: 1.3,
+  /** metres between the heights of two pairs of eyes, and between two distances from the lens, for a touch */
+  eyes: 0.03,
+  depth: 0.15,
+  /** share by which the light of lamps on the mains may differ from picture to picture */
+  flicker: 0.04,
+  /** share of a zone that another one may cover */
+  overlap: 0.05,
+  /** kinds of effect in one film */
+  kinds: 5,
+} as const;
