@@ -10,7 +10,12 @@ export default defineConfig({
     projects: [
       {
         resolve: { alias },
-        test: { name: 'unit', include: ['src/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 240_000 },
+        test: {
+          name: 'unit',
+          include: ['src/**/*.test.ts', 'demo/**/*.test.ts'],
+          testTimeout: 240_000,
+          hookTimeout: 240_000,
+        },
       },
       {
         resolve: { alias },

@@ -28,7 +28,7 @@ const set = new PracticeSet(delivery);
 const plate = watchReference(
   [0, 1, 2, 3].map((index) => set.frame('nobody', 0, 0, 90_000 + index, undisturbed)),
 );
-const picture = set.frame('left', 0, 2, 5, undisturbed);
+const picture = set.frame('works', 0, 2, 5, undisturbed);
 
 // The yardstick of the same run: one full registration at the picture's own size, as measuring a take does.
 const luma = lumaOf(picture);
@@ -51,7 +51,7 @@ const bumps = [0.5, -0.5].flatMap((dx) =>
     for (let check = 0; check < 6; check++) {
       const wrong = { ...undisturbed, dx: check >= 2 ? dx : 0 };
       const told = watch.push(
-        readPicture(plate, set.frame('left', take, check / 5, check, wrong), delivery),
+        readPicture(plate, set.frame('works', take, check / 5, check, wrong), delivery),
         check / 5,
       );
       if (told.some(({ code }) => code === 'watch.moved')) return check - 1;
@@ -65,15 +65,15 @@ let most = 0;
 for (let check = 0; check < checks;) {
   // Takes of eight seconds, five checks a second, left and right, each with its own variation.
   const take = Math.floor(check / 40);
-  const role = take % 2 === 0 ? 'left' : 'right';
+  const role = take % 2 === 0 ? 'works' : 'stands';
   const watch = new LiveWatch(
     {
       ...frame,
       copies: [
         {
           name: role,
-          from: role === 'left' ? [0.2, 0.35] : [0.5, 0.35],
-          to: role === 'left' ? [0.5, 1] : [0.8, 1],
+          from: role === 'works' ? [0.2, 0.35] : [0.5, 0.35],
+          to: role === 'works' ? [0.5, 1] : [0.8, 1],
         },
       ],
     },

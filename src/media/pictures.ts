@@ -1,7 +1,7 @@
 import { VideoSampleSink, type Input, type VideoSample } from 'mediabunny';
 import { refuse } from '@/core/error';
 import { pictureAt } from '@/core/footage/picture-times';
-import { half, turnYuv, type YuvImage, type YuvKind } from '@/core/picture/planes';
+import { chromaSide, turnYuv, type YuvImage, type YuvKind } from '@/core/picture/planes';
 import { Cursors, type Placed } from './cursors';
 import { openInput } from './open';
 
@@ -37,7 +37,7 @@ export async function planesOf(sample: VideoSample): Promise<YuvImage> {
     }
     return out;
   };
-  const [cw, ch] = [half(width), half(height)];
+  const [cw, ch] = [chromaSide(width), chromaSide(height)];
   const image: YuvImage = {
     width,
     height,

@@ -102,7 +102,7 @@ function Opened() {
 
   useEffect(() => {
     if (!projects || known || started.current) return;
-    const settle = async () => {
+    const findProject = async () => {
       // A project that was made a moment ago is in the store before it is in the list.
       if (where.project && (await store.records.get(where.project))?.alive) return;
       if (projects.length > 0) return goTo({ project: projects[0].id, moment: null }, true);
@@ -110,7 +110,7 @@ function Opened() {
       started.current = true;
       await demo();
     };
-    void settle();
+    void findProject();
   }, [projects, known, demo, store, where.project]);
 
   if (opening) return <Waiting text={opening} />;

@@ -16,9 +16,9 @@ export function valueAt(track: Track, frame: number): number {
   if (frame <= track[0].frame) return track[0].value;
   if (frame >= track[high].frame) return track[high].value;
   while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (track[middle].frame <= frame) low = middle;
-    else high = middle;
+    const between = (low + high) >> 1;
+    if (track[between].frame <= frame) low = between;
+    else high = between;
   }
   const from = track[low];
   const to = track[high];

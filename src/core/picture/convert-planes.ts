@@ -1,4 +1,4 @@
-import { factorsOf, half, type YuvImage } from './planes';
+import { factorsOf, chromaSide, type YuvImage } from './planes';
 
 /**
  * Puts a picture into the codes of another matrix and range; a colour outside them becomes the nearest code.
@@ -6,7 +6,7 @@ import { factorsOf, half, type YuvImage } from './planes';
  */
 export function convertYuv(image: YuvImage, into: YuvImage): YuvImage {
   const [from, to] = [factorsOf(image), factorsOf(into)];
-  const chromaWidth = half(image.width);
+  const chromaWidth = chromaSide(image.width);
   for (let row = 0; row < image.height; row++) {
     for (let column = 0; column < image.width; column++) {
       const at = row * image.width + column;

@@ -1,5 +1,5 @@
 import { cdlTables, type Cdl } from './grade';
-import { factorsOf, half, type YuvImage } from './planes';
+import { factorsOf, chromaSide, type YuvImage } from './planes';
 import type { Bounds } from '../geometry/size';
 
 /** Puts a colour decision on a part of a picture in place, through its own matrix. */
@@ -9,7 +9,7 @@ export function gradeYuv(image: YuvImage, cdl: Cdl, bounds: Bounds): void {
   const [red, green, blue] = cdlTables(cdl, fineness);
   const top = 255 * fineness;
   const { width, y, u, v } = image;
-  const chromaWidth = half(width);
+  const chromaWidth = chromaSide(width);
   const clamp = (value: number) => (value < 0 ? 0 : value > top ? top : value) | 0;
   for (let row = bounds.top; row < bounds.bottom; row += 2) {
     for (let column = bounds.left; column < bounds.right; column += 2) {

@@ -1,5 +1,5 @@
 import type { GrayImage } from './image';
-import { half } from './planes';
+import { chromaSide } from './planes';
 import type { Bounds } from '../geometry/size';
 
 /** A mask with, for each row, where its longest fully covered run begins and ends. */
@@ -46,8 +46,8 @@ export function boundsOf({ width, height, data }: GrayImage): Bounds {
 export const halved = (bounds: Bounds): Bounds => ({
   left: bounds.left >> 1,
   top: bounds.top >> 1,
-  right: half(bounds.right),
-  bottom: half(bounds.bottom),
+  right: chromaSide(bounds.right),
+  bottom: chromaSide(bounds.bottom),
 });
 
 /** Codes that lie in the middle go towards the front, so that neither lighter nor darker gains by rounding. */

@@ -6,7 +6,7 @@ import { boundsOf, halved, layPlane, withRuns, type MaskPlanes } from './lay';
 import type { DrawItem, DrawList, DrawMask } from './draw-list';
 import { halveMask, rasterMask } from './mask';
 import type { Edges } from './node';
-import { blankYuv, bt709, half, resizeYuv, sameKind, type YuvImage } from './planes';
+import { blankYuv, bt709, chromaSide, resizeYuv, sameKind, type YuvImage } from './planes';
 import { resamplePlane } from './resample';
 
 const isIdentity = ([a, b, c, d, e, f]: Affine, size: Size) =>
@@ -142,8 +142,24 @@ export class PlanarPainter {
     const small = halved(bounds);
     const [inside, insideChroma] = reaches ? [null, null] : [this.inside, this.insideChroma];
     layPlane(output.y, picture.y, size.width, bounds, mask?.luma ?? null, inside, item.opacity);
-    layPlane(output.u, picture.u, half(size.width), small, mask?.chroma ?? null, insideChroma, item.opacity);
-    layPlane(output.v, picture.v, half(size.width), small, mask?.chroma ?? null, insideChroma, item.opacity);
+    layPlane(
+      output.u,
+      picture.u,
+      chromaSide(size.width),
+      small,
+      mask?.chroma ?? null,
+      insideChroma,
+      item.opacity,
+    );
+    layPlane(
+      output.v,
+      picture.v,
+      chromaSide(size.width),
+      small,
+      mask?.chroma ?? null,
+      insideChroma,
+      item.opacity,
+    );
   }
 
   /** Working planes of a size, made once for each use of them. */
@@ -173,8 +189,8 @@ export class PlanarPainter {
       const fits = source.width === this.size.width && source.height === this.size.height;
       if (fits && !markInside && isIdentity(back, this.size)) return source;
     }
-    const chromaFrom = { width: half(source.width), height: half(source.height) };
-    const chromaTo = { width: half(this.size.width), height: half(this.size.height) };
+    const chromaFrom = { width: chromaSide(source.width), height: chromaSide(source.height) };
+    const chromaTo = { width: chromaSide(this.size.width), height: chromaSide(this.size.height) };
     const chromaBack: Affine = [back[0], back[1], back[2], back[3], back[4] / 2, back[5] / 2];
     const small = halved(bounds);
     const { moved } = this;
@@ -194,7 +210,7 @@ export class PlanarPainter {
     const image = rasterMask(rings, mask.feather * factor, this.size, mask.inverted);
     const planes = {
       luma: withRuns(image.data, image.width),
-      chroma: withRuns(halveMask(image), half(image.width)),
+      chroma: withRuns(halveMask(image), chromaSide(image.width)),
       bounds: boundsOf(image),
     };
     if (this.masks.size > 8) this.masks.clear();

@@ -10,11 +10,11 @@ export type YuvImage = Size & YuvKind & { y: Uint8Array; u: Uint8Array; v: Uint8
 /** What deliveries are made of. */
 export const bt709: YuvKind = { matrix: 'bt709', fullRange: false };
 
-export const half = (value: number): number => (value + 1) >> 1;
+export const chromaSide = (value: number): number => (value + 1) >> 1;
 
 /** An empty (black) picture. */
 export function blankYuv(size: Size, kind: YuvKind = bt709): YuvImage {
-  const chroma = half(size.width) * half(size.height);
+  const chroma = chromaSide(size.width) * chromaSide(size.height);
   return {
     width: size.width,
     height: size.height,
@@ -53,7 +53,7 @@ export function yuvToRgba(
   const { width, height, y, u, v } = image;
   const f = factorsOf(image);
   const data = into ?? new Uint8ClampedArray(width * height * 4);
-  const chromaWidth = half(width);
+  const chromaWidth = chromaSide(width);
   for (let row = 0, at = 0; row < height; row++) {
     const chromaRow = (row >> 1) * chromaWidth;
     for (let column = 0; column < width; column++, at += 4) {
@@ -75,7 +75,7 @@ export function rgbaToYuv(image: RgbaImage, kind: YuvKind = bt709): YuvImage {
   const { width, height, data } = image;
   const f = factorsOf(kind);
   const code = (value: number) => Math.min(255, Math.max(0, Math.round(value)));
-  const chromaWidth = half(width);
+  const chromaWidth = chromaSide(width);
   for (let row = 0; row < height; row += 2) {
     for (let column = 0; column < width; column += 2) {
       let [red, green, blue, count] = [0, 0, 0, 0];
@@ -183,8 +183,8 @@ export function resizeYuv(
   to: Size,
   { luma, into }: { luma?: Uint8Array; into?: YuvImage } = {},
 ): YuvImage {
-  const from = { width: half(image.width), height: half(image.height) };
-  const chroma = { width: half(to.width), height: half(to.height) };
+  const from = { width: chromaSide(image.width), height: chromaSide(image.height) };
+  const chroma = { width: chromaSide(to.width), height: chromaSide(to.height) };
   return {
     ...image,
     width: to.width,
@@ -212,7 +212,7 @@ function turnPlane(source: Uint8Array, width: number, height: number, degrees: n
 export function turnYuv(image: YuvImage, degrees: 0 | 90 | 180 | 270): YuvImage {
   if (degrees === 0) return image;
   const upright = degrees === 180;
-  const [cw, ch] = [half(image.width), half(image.height)];
+  const [cw, ch] = [chromaSide(image.width), chromaSide(image.height)];
   return {
     ...image,
     width: upright ? image.width : image.height,

@@ -6,8 +6,8 @@ const step = (time: number, from: number, to: number) => {
   return t * t * (3 - 2 * t);
 };
 
-/** Left role: works at the vice, then looks up and lifts a spanner to greet. `take` varies it a little. */
-export function leftRole(time: number, take: number): Pose {
+/** Works at the vice, in the left half of the picture, then looks up and lifts a spanner to greet. `take` varies it a little. */
+export function worksAtVice(time: number, take: number): Pose {
   const x = 470 + 5 * swing(time, 4.1, take);
   const greet = step(time, 2.6, 3.3) - step(time, 6.4, 7.2);
   return {
@@ -23,8 +23,8 @@ export function leftRole(time: number, take: number): Pose {
   };
 }
 
-/** Right role: stands in her place from the first picture and answers with a nod and a lifted hand. */
-export function rightRole(time: number, take: number): Pose {
+/** Stands in her place, in the right half, from the first picture and answers with a nod and a lifted hand. */
+export function standsInPlace(time: number, take: number): Pose {
   const x = 806 + 5 * swing(time, 3.7, take + 1);
   const answer = step(time, 1.6, 2.3) - step(time, 5.6, 6.4);
   return {

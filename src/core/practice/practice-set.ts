@@ -6,15 +6,20 @@ import { expose, filmSize } from './camera';
 import { bar, Canvas } from './canvas';
 import { practiceSeam, type Disturbance } from './faults';
 import { drawMechanic } from './mechanic';
-import { leftRole, rightRole } from './performance';
+import { worksAtVice, standsInPlace } from './performance';
 import { drawBench, drawWorkshop } from './workshop';
 
 /** Who is in front of the practice camera. */
-export type PracticeRole = 'nobody' | 'left' | 'right';
+export type PracticeRole = 'nobody' | 'works' | 'stands';
 
-/** Who plays a shot here: the role of that name, nobody in front of a plate, else whoever acts first. */
-export const practiceRoleOf = (key: string, what: string): PracticeRole =>
-  key === 'left' || key === 'right' ? key : what === 'action' ? 'left' : 'nobody';
+/**
+ * Who plays a shot here: nobody in front of a plate, else the one and the other in turn.
+ * @param before how many shots of the moment that are acted come before it
+ */
+export const practiceRoleOf = (what: string, before: number): PracticeRole => {
+  if (what !== 'action') return 'nobody';
+  return before % 2 === 0 ? 'works' : 'stands';
+};
 
 /** The margin round the drawn room, in stage units, for a camera that was knocked or travels. */
 const margin = 24;
@@ -147,13 +152,13 @@ export class PracticeSet {
     );
     drawCloth(canvas, wrong.cloth);
     if (role !== 'nobody') {
-      const pose = (role === 'left' ? leftRole : rightRole)(time, take);
-      const by = role === 'left' ? wrong.walk : -wrong.walk;
+      const pose = (role === 'works' ? worksAtVice : standsInPlace)(time, take);
+      const by = role === 'works' ? wrong.walk : -wrong.walk;
       const moved = (point: [number, number]): [number, number] => [point[0] + by, point[1]];
       const stand = pose.x + by;
       if (wrong.shadow) {
         const seam = practiceSeam * filmSize.width;
-        const way = role === 'left' ? 1 : -1;
+        const way = role === 'works' ? 1 : -1;
         const over = seam + way * 90;
         canvas.fill(
           [

@@ -42,7 +42,7 @@ describe('the practice set', () => {
 
   it('is opaque, and has somebody in it when somebody is there', () => {
     const empty = set.frame('nobody', 0, 0, 3, undisturbed).data;
-    const there = set.frame('right', 0, 2, 3, undisturbed).data;
+    const there = set.frame('stands', 0, 2, 3, undisturbed).data;
     expect(there.every((value, at) => at % 4 !== 3 || value === 255)).toBe(true);
     expect(differ(empty, there, 24)).toBeGreaterThan(400);
   });

@@ -1,8 +1,14 @@
 import { seeded } from '../random';
 import type { PracticeFault } from './faults';
+import type { PracticeRole } from './practice-set';
 
 /** One take of a round: what goes wrong in it, when, and who performs. */
-export type RoundTake = { fault: PracticeFault | null; at: number; role: 'left' | 'right'; take: number };
+export type RoundTake = {
+  fault: PracticeFault | null;
+  at: number;
+  role: Exclude<PracticeRole, 'nobody'>;
+  take: number;
+};
 
 /** Faults that make a take unusable, from the plainest to the hardest to see. */
 const hard: readonly PracticeFault[] = [
@@ -27,7 +33,7 @@ export function practiceRound(seed: number, takes = 5): RoundTake[] {
   return order.map(({ fine }) => ({
     fault: fine ? null : left.splice(Math.floor(next() * left.length), 1)[0],
     at: 1.2 + next() * 1.2,
-    role: next() < 0.5 ? 'left' : 'right',
+    role: next() < 0.5 ? 'works' : 'stands',
     take: Math.floor(next() * 4),
   }));
 }

@@ -1,4 +1,4 @@
-import { settle, sharpen, type Onsets } from './onsets';
+import { peakNear, sharpen, type Onsets } from './onsets';
 
 export type Hit = { time: number; strength: number; band: 'low' | 'mid' | 'high' };
 
@@ -20,7 +20,7 @@ export function findHits(onsets: Onsets): Hit[] {
     if (![1, 2, 3].every((step) => strong[at] >= strong[at + step] && strong[at] > strong[at - step]))
       continue;
     const band = names.reduce((best, name) => (bands[name][at] > bands[best][at] ? name : best));
-    const time = onsets.start + settle(strong, at) / onsets.rate;
+    const time = onsets.start + peakNear(strong, at) / onsets.rate;
     hits.push({ time, strength: Math.min(1, strong[at] / 8), band });
   }
   return hits;

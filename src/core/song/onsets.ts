@@ -91,7 +91,7 @@ export function strongestNear(values: Float32Array, onsets: Onsets, time: number
 }
 
 /** A hop moved to where the strength beside it peaks, between hops where it is strong enough to tell. */
-export function settle(onsets: Float32Array, hop: number): number {
+export function peakNear(onsets: Float32Array, hop: number): number {
   let peak = hop;
   for (let at = Math.max(1, hop - 2); at <= Math.min(onsets.length - 2, hop + 2); at++)
     if (onsets[at] > onsets[peak]) peak = at;

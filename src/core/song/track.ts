@@ -2,7 +2,7 @@ import { refuse } from '../error';
 import { findBars, type Bars } from './bars';
 import { extendBeats, followBeats, type LockedPassage } from './beats';
 import { findHits, type Hit } from './hits';
-import { findOnsets, settle, sharpen, strongestNear } from './onsets';
+import { findOnsets, peakNear, sharpen, strongestNear } from './onsets';
 import { slowDown } from './spectrum';
 import { followTempo, unusual } from './tempo';
 import { findTonal } from './tonal';
@@ -113,7 +113,7 @@ export function trackBeats(samples: Float32Array, sampleRate: number, hints: Bea
     const hops = followBeats(strength, period, rule);
     if (hops.length < 4) return null;
     const found = hops.map(
-      (hop) => onsets.start + (rule?.[hop] === 1 ? hop : settle(strength, hop)) / onsets.rate,
+      (hop) => onsets.start + (rule?.[hop] === 1 ? hop : peakNear(strength, hop)) / onsets.rate,
     );
     const firsts = locked.flatMap(({ downbeats }) => downbeats);
     const bpm = (60 * onsets.rate) / middleOf(period);

@@ -8,7 +8,7 @@ describe('the watch over a training round', () => {
   const rehearsal = new Rehearsal(7);
 
   it.each(faultKinds)('tells “%s” on either side, however seldom it looks', (fault) => {
-    for (const role of ['left', 'right'] as const)
+    for (const role of ['works', 'stands'] as const)
       for (const [take, apart] of [
         [0, 0.25],
         [3, 0.9],

@@ -40,7 +40,7 @@ function watchTake(faults: readonly PracticeFault[], seconds: number, take = 0) 
   for (let check = 0; check < seconds * 4; check++) {
     const time = check / 4;
     const since = time > 1 ? Object.fromEntries(faults.map((fault) => [fault, time - 1])) : {};
-    const picture = smallSet.frame('left', take, time, check, disturb(since));
+    const picture = smallSet.frame('works', take, time, check, disturb(since));
     for (const { code } of watch.push(readPicture(smallPlate, picture, delivery), time))
       said.push({ code, at: time });
   }
@@ -54,7 +54,7 @@ describe('one check', () => {
       [-1.2, 0.7],
       [0, -0.4],
     ]) {
-      const picture = set.frame('left', 0, 2, 5, { ...undisturbed, dx, dy });
+      const picture = set.frame('works', 0, 2, 5, { ...undisturbed, dx, dy });
       const { placement } = readPicture(plate, picture, delivery);
       expect(Math.hypot(placement.dx - dx, placement.dy - dy)).toBeLessThan(0.1);
     }
@@ -62,11 +62,11 @@ describe('one check', () => {
 
   it('measures light in stops, and colour apart from it', () => {
     for (const stops of [-0.34, 0.2]) {
-      const reading = readPicture(plate, set.frame('left', 0, 2, 5, { ...undisturbed, stops }), delivery);
+      const reading = readPicture(plate, set.frame('works', 0, 2, 5, { ...undisturbed, stops }), delivery);
       expect(reading.stops).toBeCloseTo(stops, 1);
       expect(reading.colour).toBeLessThan(1);
     }
-    const warm = readPicture(plate, set.frame('left', 0, 2, 5, { ...undisturbed, warmth: 0.2 }), delivery);
+    const warm = readPicture(plate, set.frame('works', 0, 2, 5, { ...undisturbed, warmth: 0.2 }), delivery);
     expect(warm.colour).toBeGreaterThan(2.3);
   });
 
@@ -81,7 +81,7 @@ describe('one check', () => {
     const empty = readPicture(plate, set.frame('nobody', 0, 0, 7, undisturbed), delivery);
     expect(empty.present.reduce((sum, value) => sum + value, 0)).toBe(0);
     expect(crossingOf(empty, [0.5, 0], [0.5, 1])).toBeNull();
-    const there = readPicture(plate, set.frame('left', 0, 2, 7, undisturbed), delivery);
+    const there = readPicture(plate, set.frame('works', 0, 2, 7, undisturbed), delivery);
     // She stands at 470 of 1280, 330 units tall: cells of 20 × 20.
     const columns = [...there.present.keys()].filter((cell) => there.present[cell]).map((cell) => cell % 64);
     expect(Math.min(...columns)).toBeGreaterThan(17);
@@ -130,7 +130,7 @@ describe('the live watch', () => {
     const watch = new LiveWatch(frame, delivery);
     const said = [0, 1, 2, 3, 4, 5].map((check) => {
       const wrong = { ...undisturbed, dx: check >= 2 ? 0.5 : 0 };
-      const picture = set.frame('left', 0, check / 5, check, wrong);
+      const picture = set.frame('works', 0, check / 5, check, wrong);
       return watch.push(readPicture(plate, picture, delivery), check / 5).map(({ code }) => code);
     });
     expect(said).toEqual([[], [], [], ['watch.moved'], [], []]);
@@ -142,7 +142,7 @@ describe('the live watch', () => {
     const other = new Uint8ClampedArray(size.width * size.height * 4).map((_, at) => (at * 7919) % 251);
     for (const time of [0, 0.2]) watch.push(readPicture(plate, { ...size, data: other }, delivery), time);
     expect(watch.current().map(({ code }) => code)).toEqual(['watch.view']);
-    watch.push(readPicture(plate, set.frame('left', 0, 1, 3, undisturbed), delivery), 0.4);
+    watch.push(readPicture(plate, set.frame('works', 0, 1, 3, undisturbed), delivery), 0.4);
     expect(watch.current()).toEqual([]);
   });
 });
@@ -153,7 +153,7 @@ describe('the verdict on a clip', () => {
       time: at,
       reading: readPicture(
         smallPlate,
-        smallSet.frame('left', 0, at, at, disturb(at >= 3 ? faults : {})),
+        smallSet.frame('works', 0, at, at, disturb(at >= 3 ? faults : {})),
         delivery,
       ),
     }));
@@ -177,7 +177,7 @@ describe('a move that is repeated', () => {
     for (let check = 0; check < 8; check++) {
       const time = check / 4;
       pass.push(
-        smallSet.frame('left', 0, time, check, undisturbed, at(Math.max(0, time - late), drift)),
+        smallSet.frame('works', 0, time, check, undisturbed, at(Math.max(0, time - late), drift)),
         time,
       );
     }
@@ -205,7 +205,7 @@ describe('a move that is repeated', () => {
     for (let time = 0.05 + 0.2 * next(), check = 0; time < 4; time += 0.15 + 0.45 * next(), check++) {
       const along = Math.min(2.6, Math.max(0, time - late(time)));
       const place = { ...inPlace, dx: 9 - 7 * along };
-      pass.push(smallSet.frame('left', 0, time, check, undisturbed, place), time);
+      pass.push(smallSet.frame('works', 0, time, check, undisturbed, place), time);
     }
     return pass.finish().findings.map(({ code }) => code);
   };

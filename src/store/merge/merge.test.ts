@@ -9,7 +9,7 @@ import { HybridClock } from '../clock';
 import { createProject, newRecord, setProject } from '../commands/projects';
 import { Store, type Command, type StoredRecord } from '../db';
 import { gatherBundle, takeInBundle } from './carry';
-import { mergeHistory, settle } from './merge';
+import { mergeHistory, chooseSide } from './merge';
 
 let number = 0;
 /** A device of its own, whose clock may be wrong. */
@@ -140,7 +140,7 @@ describe('two histories', () => {
     expect(conflicts).toMatchObject([
       { record: 'log', field: 'notes', here: 'here', there: 'there', holds: 'there' },
     ]);
-    await settle(one, conflicts[0], 'here');
+    await chooseSide(one, conflicts[0], 'here');
     expect(await one.records.get('log')).toMatchObject({ notes: 'here' });
     expect(await one.conflicts.count()).toBe(0);
     await mergeHistory(two, project, await history(one));
@@ -155,7 +155,7 @@ describe('two histories', () => {
     expect(conflicts).toMatchObject([
       { record: 'a', field: 'alive', here: false, there: true, holds: 'here' },
     ]);
-    await settle(one, conflicts[0], 'there');
+    await chooseSide(one, conflicts[0], 'there');
     expect(await one.records.get('a')).toMatchObject({ alive: true, x: 5 });
   });
 

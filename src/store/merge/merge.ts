@@ -53,7 +53,7 @@ export async function mergeHistory(
 }
 
 /** Chooses one side of a conflict; undo goes back to the other. */
-export async function settle(store: Store, conflict: Conflict, side: 'here' | 'there'): Promise<void> {
+export async function chooseSide(store: Store, conflict: Conflict, side: 'here' | 'there'): Promise<void> {
   await change(store, conflict.project, 'Choose between two changes', [
     { record: conflict.record, set: { [conflict.field]: conflict[side] } },
   ]);

@@ -117,8 +117,12 @@ export function CameraPage({
   const begin = () =>
     attempt(async () => {
       if (!row || !camera) return;
-      const { key, what } = row.shot ?? { key: '', what: row.pickup ? 'action' : 'plate' };
-      practice?.stage(practiceRoleOf(key, what), nextNumber(row));
+      const [served] = row.shot?.moments ?? [];
+      const acted = board.rows.filter(({ shot }) => shot?.what === 'action' && shot.moments.includes(served));
+      practice?.stage(
+        practiceRoleOf(row.shot?.what ?? (row.pickup ? 'action' : 'plate'), Math.max(0, acted.indexOf(row))),
+        nextNumber(row),
+      );
       const plays = playback && slate.timeline && slate.passage && slate.player ? slate : null;
       if (plays) await plays.player?.start();
       const log = await take.start(row, {

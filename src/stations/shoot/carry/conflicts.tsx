@@ -1,7 +1,7 @@
 'use client';
 import { useLiveQuery } from 'dexie-react-hooks';
 import type { Conflict, StoredRecord } from '@/store/db';
-import { settle } from '@/store/merge/merge';
+import { chooseSide } from '@/store/merge/merge';
 import { useBench } from '@/ui/bench-context';
 
 /** What a record is called. */
@@ -50,7 +50,7 @@ export function Conflicts() {
             records.find((record) => record?.id === conflict.record),
             titles,
           )}
-          onChoose={(side) => attempt(() => settle(store, conflict, side))}
+          onChoose={(side) => attempt(() => chooseSide(store, conflict, side))}
         />
       ))}
     </section>
