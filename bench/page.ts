@@ -1,8 +1,8 @@
 import { BufferTarget, Mp4OutputFormat, Output, VideoSampleSink, VideoSampleSource } from 'mediabunny';
 import { takeParts } from '@/core/footage/analysers';
 import { straightSeam } from '@/core/recipes/clone/material';
-import type { Point } from '@/core/geometry/size';
-import { groupOf, nodeOf, outlineMatte, running, type Matte } from '@/core/picture/node';
+import type { Point, Size } from '@/core/geometry/size';
+import { fillFrame, groupOf, nodeOf, outlineMatte, running, type Matte } from '@/core/picture/node';
 import { resizeYuv } from '@/core/picture/planes';
 import { measureTake } from '@/media/measure-take';
 import { openInput } from '@/media/open';
@@ -11,6 +11,7 @@ import { renderShot } from '@/media/render';
 
 const rate = { num: 24000, den: 1001 };
 const size = { width: 1920, height: 1080 };
+const filmed4k = { width: 3840, height: 2160 };
 const bitrate = 16e6;
 
 const fetchBlob = async (name: string) => (await fetch(`/${name}`)).blob();
@@ -50,14 +51,28 @@ async function decodeTwoEncodeOne(one: Blob, two: Blob): Promise<void> {
   await output.finalize();
 }
 
-async function renderClone(one: Blob, two: Blob, frames: number): Promise<void> {
+/** Decodes two files side by side and drops their pictures, with the library alone. */
+async function decodeTwo(one: Blob, two: Blob): Promise<void> {
+  const tracks = await Promise.all([one, two].map((blob) => openInput(blob).getPrimaryVideoTrack()));
+  const [first, second] = tracks.map((track) =>
+    new VideoSampleSink(track as NonNullable<typeof track>).samples(),
+  );
+  for await (const sample of first) {
+    (await second.next()).value?.close();
+    sample.close();
+  }
+}
+
+/** @param filmed size of both files; what is delivered is 1080p */
+async function renderClone(one: Blob, two: Blob, frames: number, filmed: Size): Promise<void> {
   const take = (media: string, mattes: Matte[] = []) =>
     nodeOf({
       id: media,
       name: media,
       from: 0,
       until: frames,
-      content: { is: 'media', media, size, time: running(0, 0, frames, rate) },
+      content: { is: 'media', media, size: filmed, time: running(0, 0, frames, rate) },
+      transforms: [fillFrame(filmed, size)],
       mattes,
     });
   const ring = straightSeam.map(([x, y]): Point => [x * size.width, y * size.height]);
@@ -84,21 +99,26 @@ async function renderClone(one: Blob, two: Blob, frames: number): Promise<void> 
   await renderShot({ ...task, file: 'bench.mov' }, () => undefined);
 }
 
-/** Runs both comparisons a few times, alternating, and gives back seconds. */
+/** Runs the comparisons a few times, alternating, and gives back seconds. */
 async function run(rounds: number, frames: number) {
-  const [one, two] = await Promise.all([fetchBlob('one.mp4'), fetchBlob('two.mp4')]);
+  const names = ['one.mp4', 'two.mp4', 'one-4k.mp4', 'two-4k.mp4'];
+  const [one, two, large, other] = await Promise.all(names.map(fetchBlob));
   const out = {
     shrink: [] as number[],
     measure: [] as number[],
     copy: [] as number[],
     render: [] as number[],
+    decode4k: [] as number[],
+    render4k: [] as number[],
   };
   const expected = (frames * rate.den) / rate.num;
   for (let round = 0; round < rounds; round++) {
     out.shrink.push(await timed(() => decodeAndShrink(one)));
     out.measure.push(await timed(() => measureTake(one, expected, takeParts, () => undefined)));
     out.copy.push(await timed(() => decodeTwoEncodeOne(one, two)));
-    out.render.push(await timed(() => renderClone(one, two, frames)));
+    out.render.push(await timed(() => renderClone(one, two, frames, size)));
+    out.decode4k.push(await timed(() => decodeTwo(large, other)));
+    out.render4k.push(await timed(() => renderClone(large, other, frames, filmed4k)));
   }
   return out;
 }
