@@ -22,31 +22,33 @@ export const mediumOf = (project: string, id: string, audio: boolean) => ({
 /** Keeps a song of some seconds with its measure, as the bench itself would have kept it. @returns its record */
 export async function layLongSong(store: Store, project: string, seconds: number): Promise<Song> {
   const beats = Array.from({ length: (seconds * bpm) / 60 }, (_, index) => (index * 60) / bpm);
-  await store.media.add(mediumOf(project, 'long', true));
-  await store.measures.put({
-    key: songKey('long'),
-    project,
-    subject: 'long',
-    value: {
-      method: 'song-2',
-      song: {
-        duration: seconds,
-        perSecond: 80,
-        peaks: Float32Array.from({ length: seconds * 80 }, (_, at) => Math.abs(Math.sin(at / 7))),
-        silent: false,
-        levels: new Float32Array(seconds * 10).fill(0.1),
-        sections: [],
-      },
-      beats: {
-        beats,
-        downbeats: [],
-        beatsPerBar: 4,
-        bpm,
-        confidence: 1,
-        hits: beats.map((time, at) => ({ time, strength: at % 4 ? 0.6 : 1, band: 'low' as const })),
+  await store.writeRows('media', [mediumOf(project, 'long', true)]);
+  await store.writeRows('measures', [
+    {
+      key: songKey('long'),
+      project,
+      subject: 'long',
+      value: {
+        method: 'song-2',
+        song: {
+          duration: seconds,
+          perSecond: 80,
+          peaks: Float32Array.from({ length: seconds * 80 }, (_, at) => Math.abs(Math.sin(at / 7))),
+          silent: false,
+          levels: new Float32Array(seconds * 10).fill(0.1),
+          sections: [],
+        },
+        beats: {
+          beats,
+          downbeats: [],
+          beatsPerBar: 4,
+          bpm,
+          confidence: 1,
+          hits: beats.map((time, at) => ({ time, strength: at % 4 ? 0.6 : 1, band: 'low' as const })),
+        },
       },
     },
-  });
+  ]);
   return {
     ...newRecord(project),
     kind: 'song',

@@ -94,14 +94,14 @@ export async function fillScale(store: Store, project: string, share = 1): Promi
     };
     made.push({ create: take }, { create: log });
     if (plate && !plates.has(board.setup)) plates.set(board.setup, media);
-    await store.media.add(mediumOf(project, media, false));
+    await store.writeRows('media', [mediumOf(project, media, false)]);
     const keep = async (
       key: string,
       subject: string,
       value: MeasureValue,
       values?: Float32Array | Float64Array,
     ) => {
-      await store.measures.put({ key, project, subject, value });
+      await store.writeRows('measures', [{ key, project, subject, value }]);
       if (values) await store.curves.put({ key, project, values });
     };
     await keep(

@@ -1,6 +1,6 @@
 'use client';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { toast, Toaster } from 'sonner';
 import { recipeOf } from '@/core/recipes/built';
 import { frameShownAt, timeOfFrame, type Rate } from '@/core/time/rate';
@@ -42,14 +42,15 @@ import { useAttempt } from './use-attempt';
 import { ShootStation } from './shoot/shoot-station';
 import { SongStation } from './song/song-station';
 
-const screens: Record<StationName, () => React.ReactNode> = {
-  song: SongStation,
-  plan: PlanStation,
-  shoot: ShootStation,
-  match: MatchStation,
-  build: BuildStation,
-  deliver: DeliverStation,
-};
+// A station is drawn anew for a change of the project, not for what the bench says of itself round it.
+const screens = {
+  song: memo(SongStation),
+  plan: memo(PlanStation),
+  shoot: memo(ShootStation),
+  match: memo(MatchStation),
+  build: memo(BuildStation),
+  deliver: memo(DeliverStation),
+} satisfies Record<StationName, unknown>;
 
 /** Opens the store, finds the project, and keeps its work going. */
 export function BenchRoot() {
@@ -128,6 +129,7 @@ function Opened() {
 }
 
 const nothing = () => null;
+const go: Bench['go'] = (to) => goTo(to);
 const isBundle = (name: string): boolean => /\.zip$/i.test(name);
 
 /** Moves the needle to the beginning of another frame. */
@@ -260,7 +262,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       runner,
       moment,
       builtMoment,
-      go: (to) => goTo(to),
+      go,
       attempt,
       askRemove: setRemoving,
       openFiles: () => picker.current?.click(),

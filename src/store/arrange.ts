@@ -15,7 +15,7 @@ import { recipeOf } from '@/core/recipes/built';
 import type { Log, Move, Pickup, Strike } from '@/core/model/shoot-records';
 import type { BeatGrid } from '@/core/time/grid';
 import type { Store } from './db';
-import { readRecords } from './read-records';
+import { readRecords } from './read-rows';
 
 /** The records of a project, sorted as screens show them. */
 export type Arranged = {
@@ -45,27 +45,37 @@ export type Arranged = {
   moves: Move[];
 };
 
-const aliveOf = <Kind extends RecordKind>(records: readonly AnyRecord[], kind: Kind): RecordOf<Kind>[] =>
-  records.filter((record): record is RecordOf<Kind> => record.kind === kind && record.alive);
+/** Records that were not removed, by their kind. */
+function aliveByKind(records: readonly AnyRecord[]) {
+  const kinds = new Map<RecordKind, AnyRecord[]>();
+  for (const record of records) {
+    if (!record.alive) continue;
+    const known = kinds.get(record.kind);
+    if (known) known.push(record);
+    else kinds.set(record.kind, [record]);
+  }
+  return <Kind extends RecordKind>(kind: Kind) => (kinds.get(kind) ?? []) as RecordOf<Kind>[];
+}
 
 /** Sorts the records of a project; null where the project itself is not among them. */
 export function arrange(records: readonly AnyRecord[]): Arranged | null {
-  const [project] = aliveOf(records, 'project');
+  const alive = aliveByKind(records);
+  const [project] = alive('project');
   if (!project) return null;
-  const songs = aliveOf(records, 'song').sort((a, b) => b.created - a.created);
-  const moments = aliveOf(records, 'moment').sort((a, b) => a.start - b.start);
+  const songs = alive('song').sort((a, b) => b.created - a.created);
+  const moments = alive('moment').sort((a, b) => a.start - b.start);
   const made = <Kind extends RecordKind>(kind: Kind) =>
-    aliveOf(records, kind).sort((a, b) => a.created - b.created || (a.id < b.id ? -1 : 1));
+    alive(kind).sort((a, b) => a.created - b.created || (a.id < b.id ? -1 : 1));
   return {
     project,
     song: songs[0] ?? null,
     gridBefore: songs.slice(1).find(({ grid }) => grid)?.grid ?? null,
-    sections: aliveOf(records, 'section').sort((a, b) => a.at - b.at),
-    cues: aliveOf(records, 'cue').sort((a, b) => a.at - b.at),
-    takes: aliveOf(records, 'take').sort((a, b) => a.order - b.order),
+    sections: alive('section').sort((a, b) => a.at - b.at),
+    cues: alive('cue').sort((a, b) => a.at - b.at),
+    takes: alive('take').sort((a, b) => a.order - b.order),
     moments,
     built: moments.filter((moment) => recipeOf(moment)),
-    setups: aliveOf(records, 'setup').sort((a, b) => a.order - b.order),
+    setups: alive('setup').sort((a, b) => a.order - b.order),
     marks: made('mark'),
     pieces: made('piece'),
     zones: made('zone'),
@@ -74,7 +84,7 @@ export function arrange(records: readonly AnyRecord[]): Arranged | null {
     day: made('day')[0] ?? null,
     ticks: made('tick'),
     items: made('item'),
-    logs: aliveOf(records, 'log').sort((a, b) => a.started - b.started || (a.id < b.id ? -1 : 1)),
+    logs: alive('log').sort((a, b) => a.started - b.started || (a.id < b.id ? -1 : 1)),
     strikes: made('strike'),
     pickups: made('pickup'),
     moves: made('move'),
@@ -86,7 +96,7 @@ export function arrange(records: readonly AnyRecord[]): Arranged | null {
  * @throws CoreError `gone` where the project is not there
  */
 export async function readArranged(store: Store, project: string): Promise<Arranged> {
-  const { records } = await readRecords(store, project);
+  const records = await readRecords(store, project);
   return (
     arrange([...records.values()]) ??
     refuse('gone', 'This project is no longer on this device. Open another one.')

@@ -25,7 +25,7 @@ async function write(store: Store, ops: readonly FieldOp[], stamp: string): Prom
     }
     return record;
   });
-  await store.writeRecords(records);
+  await store.writeRows('records', records);
 }
 
 /** A stamp later than everything in this store, whatever the device's clock says. */

@@ -105,11 +105,18 @@ export type Conflict = {
   labels: { here: string; there: string };
 };
 
+/** Tables that every screen follows: what was not written since it was read is not read again. */
+export type NotedRows = { records: StoredRecord; media: Media; measures: Measure };
+export type NotedTable = keyof NotedRows;
+type Write = { id: string; table: NotedTable; key: string; project: string; number: number };
+
+export const keyOfRow = (row: NotedRows[NotedTable]): string => ('key' in row ? row.key : row.id);
+
 /** The browser's store. Large bytes lie in tables of their own that no live query reads. */
 export class Store extends Dexie {
   declare records: EntityTable<StoredRecord, 'id'>;
-  /** when each record was last written here: numbers that rise with every writing */
-  declare writes: EntityTable<{ record: string; project: string; number: number }, 'record'>;
+  /** when each row of some tables was last written or removed here: numbers that rise with every writing */
+  declare writes: EntityTable<Write, 'id'>;
   declare commands: EntityTable<Command, 'id'>;
   declare media: EntityTable<Media, 'id'>;
   declare measures: EntityTable<Measure, 'key'>;
@@ -153,16 +160,45 @@ export class Store extends Dexie {
     });
     this.version(3).upgrade((transaction) => liftStore(transaction, 1));
     this.version(4)
-      .stores({ curves: 'key, project', writes: 'record, number, [project+number]' })
+      .stores({ curves: 'key, project', writes: 'id, number, [project+number]' })
       .upgrade(dropOldTakeMeasures);
   }
 
-  /** Writes records, and notes that they were written, so that whoever read the others need not read them again. */
-  async writeRecords(records: readonly StoredRecord[]): Promise<void> {
+  /**
+   * Writes rows, and notes that they were written, so that whoever read the others need not read them again. A
+   * transaction that calls this holds the table and `writes`.
+   */
+  writeRows<Name extends NotedTable>(name: Name, rows: readonly NotedRows[Name][]): Promise<void> {
+    return this.transaction('rw', this.table(name), this.writes, async () => {
+      await this.table(name).bulkPut(rows);
+      await this.note(
+        name,
+        rows.map((row) => ({ key: keyOfRow(row), project: row.project })),
+      );
+    });
+  }
+
+  /** Removes rows of one project, and notes that they are gone. */
+  removeRows(name: NotedTable, project: string, keys: readonly string[]): Promise<void> {
+    return this.transaction('rw', this.table(name), this.writes, async () => {
+      await this.table(name).bulkDelete([...keys]);
+      await this.note(
+        name,
+        keys.map((key) => ({ key, project })),
+      );
+    });
+  }
+
+  private async note(table: NotedTable, rows: readonly { key: string; project: string }[]): Promise<void> {
     const last = (await this.writes.orderBy('number').last())?.number ?? 0;
-    await this.records.bulkPut(records);
     await this.writes.bulkPut(
-      records.map(({ id, project }, index) => ({ record: id, project, number: last + 1 + index })),
+      rows.map(({ key, project }, index) => ({
+        id: `${table} ${key}`,
+        table,
+        key,
+        project,
+        number: last + 1 + index,
+      })),
     );
   }
 

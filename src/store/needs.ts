@@ -1,5 +1,6 @@
 import { partKey, takeParts, type TakePart } from '@/core/footage/analysers';
 import type { Moment, Take } from '@/core/model/records';
+import { remembered } from '@/core/remember';
 import { isOverPlate, laysOverPlate, recipeOf } from '@/core/recipes/built';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
@@ -18,7 +19,7 @@ export type Need =
  * What is still to be measured, solved or rendered, in the order in which it is wanted. Because this follows
  * from what is stored, work that a reload interrupted goes on by itself.
  */
-export function needsOf(snapshot: Snapshot): Need[] {
+export const needsOf = remembered((snapshot: Snapshot): readonly Need[] => {
   const { song, takes, media, measures, halted, built, renders } = snapshot;
   const needs: Need[] = [];
   const want = (need: Need) => {
@@ -75,7 +76,7 @@ export function needsOf(snapshot: Snapshot): Need[] {
     });
   }
   return needs;
-}
+});
 
 /** What has to be known of two takes before they can be compared. */
 const comparedBy: readonly TakePart[] = ['pictures', 'camera'];

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { takeParts } from '@/core/footage/analysers';
+import { partKey, takeParts } from '@/core/footage/analysers';
 import { createMoment, setMoment } from './commands/moments';
 import { setProject } from './commands/projects';
 import { change, redo, undo } from './change';
@@ -42,23 +42,34 @@ describe('snapshots', () => {
     expect((await film.read()).moments[0].name).toBe('Twice');
     await undo(film.store, film.project);
     expect((await film.read()).moments[0].name).toBe('Once');
-    await film.store.measures.clear();
+    await film.store.removeRows('measures', film.project, [...(await film.read()).measures.keys()]);
     expect((await film.read()).measures.size).toBe(0);
     await film.measured('one');
     expect([...(await film.read()).measures.keys()]).toHaveLength(takeParts.length);
   });
 
-  it('read of the records only those that were written since the last time', async () => {
+  it('read only what was written since the last time', async () => {
+    const { store, project } = film;
     await film.read();
-    const [read, all] = [vi.spyOn(film.store.records, 'bulkGet'), vi.spyOn(film.store.records, 'where')];
-    await film.store.halted.put({ key: 'x', project: film.project, label: 'x', reason: 'cancelled' });
+    const tables = [store.records, store.media, store.measures];
+    const whole = tables.map((table) => vi.spyOn(table, 'where'));
+    const rows = tables.map((table) => vi.spyOn(table as unknown as typeof store.media, 'bulkGet'));
+    await store.halted.put({ key: 'x', project, label: 'x', reason: 'cancelled' });
     await film.read();
-    expect(read).not.toHaveBeenCalled();
     await rename('Another name');
-    read.mockClear();
     await film.read();
-    expect(read.mock.calls).toEqual([[[moment]]]);
-    expect(all).not.toHaveBeenCalled();
+    await film.measured('two');
+    await film.read();
+    await film.addMedia('m-three');
+    await film.read();
+    const [records, media, measures] = rows.map(({ mock }) => mock.calls.flatMap(([keys]) => keys));
+    // The command itself looks the record up as well.
+    expect(new Set(records)).toEqual(new Set([moment]));
+    expect(media).toEqual(['m-three']);
+    expect([...measures].sort()).toEqual(takeParts.map((part) => partKey(part, 'm-two')).sort());
+    for (const all of whole) expect(all).not.toHaveBeenCalled();
+    await store.removeRows('media', project, ['m-three']);
+    expect((await film.read()).media.has('m-three')).toBe(false);
   });
 
   it('are what is stored, whatever was done in whichever tab, and whatever was given up', async () => {

@@ -5,7 +5,7 @@ import { rememberedWith, sharedList } from '@/core/remember';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
 import { arrange, type Arranged } from './arrange';
-import { keepRecords, readRecords } from './read-records';
+import { readRows } from './read-rows';
 import type { Conflict, Halted, Media, Measure, MeasureValue, Render, Store, StoredRecord } from './db';
 
 /** Everything small about a project at one instant; what screens draw and work is found from. */
@@ -15,8 +15,8 @@ export type Snapshot = Arranged & {
   /** every record, also those that were removed */
   records: ReadonlyMap<string, StoredRecord>;
   conflicts: Conflict[];
-  media: Map<string, Media>;
-  measures: Map<string, Measure>;
+  media: ReadonlyMap<string, Media>;
+  measures: ReadonlyMap<string, Measure>;
   halted: Map<string, Halted>;
   renders: Render[];
 };
@@ -24,39 +24,9 @@ export type Snapshot = Arranged & {
 /** The last snapshot of a store: what has not changed since is taken over from it, and stays the same object. */
 const kept = new WeakMap<Store, Snapshot>();
 
-/** Rows of a small table as they are now; those that are as before are the objects of before. */
-function sharedRows<Row>(
-  before: ReadonlyMap<string, Row> | undefined,
-  now: Row[],
-  idOf: (row: Row) => string,
-): Map<string, Row> {
-  return new Map(
-    now.map((row) => {
-      const old = before?.get(idOf(row));
-      return [idOf(row), old && JSON.stringify(old) === JSON.stringify(row) ? old : row];
-    }),
-  );
-}
-
-/** Measures by key; a key holds everything that its answer depends on, so each is read only once. */
-async function readMeasures(
-  store: Store,
-  project: string,
-  before: Map<string, Measure> | undefined,
-): Promise<Map<string, Measure>> {
-  const keys = (await store.measures.where({ project }).primaryKeys()) as string[];
-  const missing = keys.filter((key) => !before?.has(key));
-  if (before && missing.length === 0 && keys.length === before.size) return before;
-  const read = new Map(
-    (await store.measures.bulkGet(missing)).flatMap((one) => (one ? [[one.key, one]] : [])),
-  );
-  return new Map(
-    keys.flatMap((key) => {
-      const found = before?.get(key) ?? read.get(key);
-      return found ? [[key, found]] : [];
-    }),
-  );
-}
+/** A short list as it is now; the one before where nothing in it has changed. */
+const sameList = <Row>(before: Row[] | undefined, now: Row[]): Row[] =>
+  before && JSON.stringify(before) === JSON.stringify(now) ? before : now;
 
 function sharedArranged(before: Snapshot | undefined, now: Arranged): Arranged {
   const entries = Object.entries(now).map(([name, value]) => {
@@ -68,34 +38,42 @@ function sharedArranged(before: Snapshot | undefined, now: Arranged): Arranged {
 
 /**
  * Reads a project; null where it is not there. Whatever is as it was when this store was read the last time is the
- * same object, so that what follows from it need not be worked out again.
+ * same object, the whole snapshot as well, so that what follows from it need not be worked out again.
  */
 export async function readSnapshot(store: Store, projectId: string): Promise<Snapshot | null> {
   const step = store.latest.get(projectId) ?? '';
   const last = kept.get(store);
   const before = last?.project.id === projectId ? last : undefined;
-  const [read, media, measures, halted, renders, conflicts] = await Promise.all([
-    readRecords(store, projectId),
-    store.media.where({ project: projectId }).toArray(),
-    readMeasures(store, projectId, before?.measures),
+  const [read, halted, renders, conflicts] = await Promise.all([
+    readRows(store, projectId),
     store.halted.where({ project: projectId }).toArray(),
     store.renders.where({ project: projectId }).toArray(),
     store.conflicts.where({ project: projectId }).toArray(),
   ]);
-  const arranged = arrange([...read.records.values()]);
+  const { records, media, measures } = read;
+  const halts = sameList(before && [...before.halted.values()], halted);
+  const arranged = before?.records === records ? before : arrange([...records.values()]);
   if (!arranged) return null;
-  const snapshot: Snapshot = {
-    ...sharedArranged(before, arranged),
+  const small = {
     step,
-    records: read.records,
-    media: sharedRows(before?.media, media, ({ id }) => id),
+    records,
+    media,
     measures,
-    halted: new Map(halted.map((one) => [one.key, one])),
-    renders: renders.sort((a, b) => b.created - a.created),
-    conflicts,
+    renders: sameList(
+      before?.renders,
+      renders.sort((a, b) => b.created - a.created),
+    ),
+    conflicts: sameList(before?.conflicts, conflicts),
+    halted: before && halts !== halted ? before.halted : new Map(halted.map((one) => [one.key, one])),
+  };
+  const same =
+    before && Object.entries(small).every(([name, part]) => before[name as keyof Snapshot] === part);
+  if (same) return before;
+  const snapshot: Snapshot = {
+    ...(arranged === before ? before : sharedArranged(before, arranged)),
+    ...small,
   };
   kept.set(store, snapshot);
-  keepRecords(store, read);
   return snapshot;
 }
 

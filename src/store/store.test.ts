@@ -110,7 +110,7 @@ describe('changes', () => {
     await setTake(store, project, take.id, 'Steady', { steady: true });
     // Another device changed the same field meanwhile.
     const meanwhile: StoredRecord = { ...take, steady: false, stamps: {} };
-    await store.writeRecords([meanwhile]);
+    await store.writeRows('records', [meanwhile]);
     await undo(store, project);
     expect((await read()).takes[0].steady).toBe(false);
   });
@@ -223,18 +223,20 @@ describe('moments and work', () => {
     await addTake('plate', 'plate', 1);
     await addTake('left', 'left', 2);
     for (const id of ['m', 'm-plate', 'm-left']) {
-      await store.media.add({
-        id,
-        project,
-        name: id,
-        type: '',
-        size: 1,
-        fingerprint: id,
-        place: 'blob',
-        probe: null,
-        problem: null,
-        created: 0,
-      });
+      await store.writeRows('media', [
+        {
+          id,
+          project,
+          name: id,
+          type: '',
+          size: 1,
+          fingerprint: id,
+          place: 'blob',
+          probe: null,
+          problem: null,
+          created: 0,
+        },
+      ]);
     }
     expect(needsOf(await read()).map((need) => need.kind)).toEqual(['song', 'take', 'take']);
     await store.halted.put({ key: partKey('pictures', 'm-left'), project, label: '', reason: 'cancelled' });

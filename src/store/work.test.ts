@@ -184,7 +184,7 @@ describe('findings of what is stored', () => {
     await film.addTake('plate', 'plate', 0);
     await film.measured('plate', taken(), false);
     expect(await codes('match')).toEqual(['take.cut-off']);
-    await store.media.update('m-one', {
+    await film.addMedia('m-one', {
       probe: {
         duration: 10,
         video: { codec: 'avc', size: { width: 1280, height: 720 }, turned: 90, rate: 24 },

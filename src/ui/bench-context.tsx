@@ -1,5 +1,5 @@
 'use client';
-import { createContext, useContext, useSyncExternalStore } from 'react';
+import { createContext, useContext, useMemo, useSyncExternalStore, type ReactNode } from 'react';
 import type { Finding } from '@/core/finding/finding';
 import type { Names } from '@/core/finding/words';
 import type { Moment } from '@/core/model/records';
@@ -38,7 +38,26 @@ export type Bench = {
 };
 
 const Context = createContext<Bench | null>(null);
-export const BenchProvider = Context.Provider;
+
+/** What parts do with the project: stays the same while the project changes, so that they need not be drawn anew. */
+type Commands = Pick<Bench, 'store' | 'attempt' | 'go'>;
+const CommandContext = createContext<Commands | null>(null);
+
+export function BenchProvider({ value, children }: { value: Bench; children: ReactNode }) {
+  const { store, attempt, go } = value;
+  const commands = useMemo(() => ({ store, attempt, go }), [store, attempt, go]);
+  return (
+    <CommandContext.Provider value={commands}>
+      <Context.Provider value={value}>{children}</Context.Provider>
+    </CommandContext.Provider>
+  );
+}
+
+export function useCommands(): Commands {
+  const commands = useContext(CommandContext);
+  if (!commands) throw new Error('useCommands is for parts of the bench.');
+  return commands;
+}
 
 export function useBench(): Bench {
   const bench = useContext(Context);

@@ -120,16 +120,14 @@ async function importFile(
       }
     } catch (error) {
       row.problem = asCoreError(error);
-      await store.media
-        .where({ fingerprint })
-        .filter((one) => one.project === project)
-        .delete();
-      await store.media.add(row);
+      const same = store.media.where({ fingerprint }).filter((one) => one.project === project);
+      await store.removeRows('media', project, await same.primaryKeys());
+      await store.writeRows('media', [row]);
       return { name, outcome: 'problem', message: `${name}: ${row.problem.message}` };
     }
-    await store.transaction('rw', store.media, store.originals, async () => {
+    await store.transaction('rw', store.media, store.writes, store.originals, async () => {
       await store.originals.add({ id, blob: new Blob([file], { type: file.type }) });
-      await store.media.add(row);
+      await store.writeRows('media', [row]);
     });
     return row.probe.video ? await addTake(store, row, keepDelivery) : await addSong(store, row);
   } catch (error) {

@@ -36,17 +36,20 @@ export async function keep(
   replaces: (key: string, method: MeasureValue['method']) => boolean = () => false,
 ): Promise<void> {
   const project = snapshot.project.id;
-  await store.transaction('rw', store.measures, store.curves, store.halted, async () => {
+  await store.transaction('rw', store.measures, store.writes, store.curves, store.halted, async () => {
     const older = await store.measures
       .where({ subject })
       .filter(({ key, value }) => replaces(key, value.method))
       .primaryKeys();
-    await store.measures.bulkDelete(older);
+    await store.removeRows('measures', project, older);
     await store.curves.bulkDelete(older);
-    for (const { key, value, curve } of results) {
-      await store.measures.put({ key, project, subject, value });
-      if (curve) await store.curves.put({ key, project, values: curve });
-    }
+    await store.writeRows(
+      'measures',
+      results.map(({ key, value }) => ({ key, project, subject, value })),
+    );
+    await store.curves.bulkPut(
+      results.flatMap(({ key, curve }) => (curve ? [{ key, project, values: curve }] : [])),
+    );
     await store.halted.delete(need.key);
   });
 }

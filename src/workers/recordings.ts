@@ -88,7 +88,7 @@ export async function finishRecording(store: Store, id: string): Promise<string 
   if (snapshot && board && log) {
     const take = snapshot.takes.find((one) => one.id === result.record);
     const media = take && snapshot.media.get(take.media);
-    if (media) await store.media.update(media.id, { recorded: row.started });
+    if (media) await store.writeRows('media', [{ ...media, recorded: row.started }]);
     await linkTake(store, snapshot.project.id, board, [{ log: log.id, take: result.record }], true);
     if (log.length === null) await stopLog(store, log, media?.probe?.duration ?? 0);
   }

@@ -166,8 +166,8 @@ describe('the runner', () => {
     const before = await kept();
     // What an older version of this analyser found stands under another key.
     const old = await film.store.measures.get(key);
-    await film.store.measures.delete(key);
-    await film.store.measures.add({ ...old, key: `old-${key}` } as Measure);
+    await film.store.removeRows('measures', film.project, [key]);
+    await film.store.writeRows('measures', [{ ...old, key: `old-${key}` } as Measure]);
     const measure = vi.fn(answers.measureTake as (...args: unknown[]) => unknown);
     start({ measureTake: measure });
     await idle();

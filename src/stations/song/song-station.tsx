@@ -1,5 +1,6 @@
 'use client';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import type { Song } from '@/core/model/records';
 import { regularGrid } from '@/core/time/grid';
 import { laySeconds } from '@/store/commands/song';
 import { songMeasure } from '@/store/snapshot';
@@ -19,49 +20,55 @@ const question = 'What should happen when?';
 /** The whole song, folded down the page, and what sets its beats right. */
 export function SongStation() {
   const { snapshot, findings, openFiles, store, attempt } = useBench();
+  const { song } = snapshot;
+  if (song) return <LaidSong song={song} />;
+  return (
+    <Station question={question} side={findings.song.length > 0 && <Findings findings={findings.song} />}>
+      <Empty title="Lay a song on the bench">
+        <p>
+          Drop a song anywhere on this page, or choose one. Its beats are found here, on this device; then
+          every moment is pinned to them.
+        </p>
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="knob main" onClick={openFiles}>
+            Choose files
+          </button>
+          <button
+            type="button"
+            className="knob"
+            onClick={() => attempt(() => laySeconds(store, snapshot.project.id))}
+          >
+            Work without a song
+          </button>
+        </div>
+        <p className="text-ink2">
+          Without a song the ribbon counts seconds. One that is laid under later leaves every moment where it
+          is.
+        </p>
+      </Empty>
+    </Station>
+  );
+}
+
+function LaidSong({ song }: { song: Song }) {
+  const { snapshot } = useBench();
   const [ref, { width }] = useSize<HTMLDivElement>();
   const [bars, setBars] = useState<number | null>(null);
   const [tall, setTall] = useState(1.2);
   const [close, setClose] = useState<Passage | null>(null);
   const [view, setView] = useState<'ribbon' | 'frames'>('ribbon');
   const [setting, setSetting] = useState<'moments' | 'beats'>('moments');
-  const { song } = snapshot;
   const measure = songMeasure(snapshot);
-  if (!song) {
-    return (
-      <Station question={question} side={findings.song.length > 0 && <Findings findings={findings.song} />}>
-        <Empty title="Lay a song on the bench">
-          <p>
-            Drop a song anywhere on this page, or choose one. Its beats are found here, on this device; then
-            every moment is pinned to them.
-          </p>
-          <div className="flex flex-wrap gap-2">
-            <button type="button" className="knob main" onClick={openFiles}>
-              Choose files
-            </button>
-            <button
-              type="button"
-              className="knob"
-              onClick={() => attempt(() => laySeconds(store, snapshot.project.id))}
-            >
-              Work without a song
-            </button>
-          </div>
-          <p className="text-ink2">
-            Without a song the ribbon counts seconds. One that is laid under later leaves every moment where
-            it is.
-          </p>
-        </Empty>
-      </Station>
-    );
-  }
   const media = song.media ? snapshot.media.get(song.media) : undefined;
   const seconds = measure?.song.duration ?? media?.probe?.duration ?? song.grid?.beats.at(-1) ?? 10;
-  const grid = song.grid ?? regularGrid(60, 0, seconds);
+  const grid = useMemo(() => song.grid ?? regularGrid(60, 0, seconds), [song.grid, seconds]);
   const perLine = close ? Math.min(4, barsFor(width)) : (bars ?? barsFor(width));
   const gap = snapshot.cues.length > 0 ? 50 : 38;
   const tallLine = close ? 170 : width < 520 ? 56 : 62;
-  const layout = foldSong(grid, seconds, Math.max(240, width), perLine, tallLine, gap, close ?? undefined);
+  const layout = useMemo(
+    () => foldSong(grid, seconds, Math.max(240, width), perLine, tallLine, gap, close ?? undefined),
+    [grid, seconds, width, perLine, tallLine, gap, close],
+  );
   const height = layout.lines[layout.lines.length - 1].top + layout.pitch + 6;
   const name = media?.name ?? 'No song: a ruler of seconds';
   return (

@@ -33,8 +33,8 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
       return;
     case 'dropMedia': {
       const { media } = fix.args as { media: string };
-      await store.transaction('rw', store.media, store.originals, async () => {
-        await store.media.delete(media);
+      await store.transaction('rw', store.media, store.writes, store.originals, async () => {
+        await store.removeRows('media', id, [media]);
         await store.originals.delete(media);
       });
     }

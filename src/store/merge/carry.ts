@@ -86,9 +86,9 @@ export async function takeInBundle(
     const blob = blobs.get(entry);
     const known = await store.media.get(row.id);
     if (!blob || (known && (await store.originals.get(row.id)))) continue;
-    await store.transaction('rw', store.media, store.originals, async () => {
+    await store.transaction('rw', store.media, store.writes, store.originals, async () => {
       await store.originals.put({ id: row.id, blob });
-      await store.media.put({ ...row, project: project.id, place: 'blob', problem: null });
+      await store.writeRows('media', [{ ...row, project: project.id, place: 'blob', problem: null }]);
     });
     media++;
   }

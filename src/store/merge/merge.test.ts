@@ -208,20 +208,22 @@ describe('two histories', () => {
 
 describe('a project as one file', () => {
   const media = (store: Store, project: string) =>
-    store.transaction('rw', store.media, store.originals, async () => {
+    store.transaction('rw', store.media, store.writes, store.originals, async () => {
       await store.originals.add({ id: 'clip', blob: new Blob(['pictures']) });
-      await store.media.add({
-        id: 'clip',
-        project,
-        name: '../../left take.mp4',
-        type: 'video/mp4',
-        size: 8,
-        fingerprint: '8:x',
-        place: 'blob',
-        probe: null,
-        problem: null,
-        created: 1,
-      });
+      await store.writeRows('media', [
+        {
+          id: 'clip',
+          project,
+          name: '../../left take.mp4',
+          type: 'video/mp4',
+          size: 8,
+          fingerprint: '8:x',
+          place: 'blob',
+          probe: null,
+          problem: null,
+          created: 1,
+        },
+      ]);
     });
   const take = (project: string) => ({
     ...newRecord(project, 'take'),

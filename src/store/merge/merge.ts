@@ -38,7 +38,7 @@ export async function mergeHistory(
       const record = replayRecord(id, commands);
       return record && record.project === project ? [record] : [];
     });
-    await store.writeRecords(records);
+    await store.writeRows('records', records);
     const conflicts = conflictsOf(project, mine, theirs);
     await store.commands.bulkPut(
       fresh.map((command) => ({

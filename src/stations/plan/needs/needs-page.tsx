@@ -1,10 +1,12 @@
 'use client';
+import { memo } from 'react';
 import { barAndBeat, barStart, beatOfTime, nextBar } from '@/core/time/grid';
+import type { Moment } from '@/core/model/records';
 import type { MomentKind } from '@/core/recipes/films';
 import { secondSetupOf, setupOf, type PlannedMoment, type PlannedShot } from '@/core/plan/shots';
 import { cautions } from '@/core/safety/cautions';
 import { addMoment, setKind, setPart } from '@/store/commands/plan';
-import { useBench } from '@/ui/bench-context';
+import { useBench, useCommands } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveText } from '@/ui/live-text';
 import { Swatch } from '@/ui/ribbon/weave';
@@ -49,8 +51,58 @@ function AddMoment() {
   );
 }
 
+/** A moment's line: what it is, how long, how many shots. Lines are many and seldom change. */
+const MomentLine = memo(function MomentLine({
+  moment,
+  bar,
+  length,
+  shots,
+  handwork,
+  open,
+}: {
+  moment: Moment;
+  bar: number | null;
+  length: string;
+  shots: number;
+  handwork: number;
+  open: boolean;
+}) {
+  const { store, attempt, go } = useCommands();
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 px-3 py-2">
+      <Swatch id={`needs-${moment.id}`} kind={moment.recipe} />
+      <span className="min-w-[9ch] max-w-[26ch] font-serif text-[16px]">
+        <LiveText
+          label={`Name of ${moment.name}`}
+          value={moment.name}
+          onChange={(name) => attempt(() => setPart(store, moment.project, moment.id, 'Name', { name }))}
+        />
+      </span>
+      <LiveChoice
+        label={`Kind of ${moment.name}`}
+        value={moment.recipe}
+        options={kindOptions}
+        onChange={(kind) => attempt(() => setKind(store, moment.project, moment.id, kind as MomentKind))}
+      />
+      <span className="num text-ink2">
+        {bar === null ? '' : `bar ${bar}`} · {length}
+      </span>
+      <span className="flex-1" />
+      <span className="text-[12px] text-ink2">
+        {shots} {shots === 1 ? 'shot' : 'shots'}
+        {handwork > 0 ? ` · ${handwork} frames by hand` : ' · nothing by hand'}
+      </span>
+      {!open && (
+        <button type="button" className="knob" onClick={() => go({ moment: moment.id })}>
+          Look
+        </button>
+      )}
+    </div>
+  );
+});
+
 function MomentNeeds({ planned }: { planned: PlannedMoment }) {
-  const { snapshot, store, moment: chosen, attempt, go, askRemove, plan } = useBench();
+  const { snapshot, store, moment: chosen, attempt, askRemove, plan } = useBench();
   const { moment, filming, seconds, frames } = planned;
   const { schedule, prices } = plan;
   const grid = snapshot.song?.grid;
@@ -61,40 +113,16 @@ function MomentNeeds({ planned }: { planned: PlannedMoment }) {
     attempt(() => setPart(store, moment.project, moment.id, label, set));
   const setups = snapshot.setups.map(({ id, name }) => ({ value: id, text: name }));
   const setup = setupOf(snapshot.setups, moment.setup);
-  const handwork = price ? price.mask + price.mend : 0;
   return (
     <li data-plan={moment.id} className={`border bg-raised ${open ? 'border-ink2' : 'border-line'}`}>
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1 px-3 py-2">
-        <Swatch id={`needs-${moment.id}`} kind={moment.recipe} />
-        <span className="min-w-[9ch] max-w-[26ch] font-serif text-[16px]">
-          <LiveText
-            label={`Name of ${moment.name}`}
-            value={moment.name}
-            onChange={(name) => save('Name', { name })}
-          />
-        </span>
-        <LiveChoice
-          label={`Kind of ${moment.name}`}
-          value={moment.recipe}
-          options={kindOptions}
-          onChange={(kind) =>
-            attempt(() => setKind(store, snapshot.project.id, moment.id, kind as MomentKind))
-          }
-        />
-        <span className="num text-ink2">
-          {grid ? `bar ${barAndBeat(grid, moment.start).bar}` : ''} · {seconds.toFixed(2)} s · {frames} frames
-        </span>
-        <span className="flex-1" />
-        <span className="text-[12px] text-ink2">
-          {shots.length} {shots.length === 1 ? 'shot' : 'shots'}
-          {handwork > 0 ? ` · ${handwork} frames by hand` : ' · nothing by hand'}
-        </span>
-        {!open && (
-          <button type="button" className="knob" onClick={() => go({ moment: moment.id })}>
-            Look
-          </button>
-        )}
-      </div>
+      <MomentLine
+        moment={moment}
+        bar={grid ? barAndBeat(grid, moment.start).bar : null}
+        length={`${seconds.toFixed(2)} s · ${frames} frames`}
+        shots={shots.length}
+        handwork={price ? price.mask + price.mend : 0}
+        open={open}
+      />
       {open && (
         <div className="border-t border-dotted border-line px-3 py-2.5">
           <FilmSentence moment={moment} />
