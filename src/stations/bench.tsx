@@ -81,7 +81,10 @@ function Opened() {
   const started = useRef(false);
   const projects = useLiveQuery(async () => {
     const all = await store.records.where({ kind: 'project' }).toArray();
-    return all.filter((record) => record.alive).sort((a, b) => b.changed - a.changed);
+    return all
+      .filter((record) => record.alive)
+      .sort((a, b) => b.changed - a.changed)
+      .flatMap((one) => (one.kind === 'project' ? [{ id: one.id, name: one.name }] : []));
   }, [store]);
   const known = projects?.some((project) => project.id === where.project);
   const snapshot = useLiveQuery(
@@ -122,7 +125,7 @@ function Opened() {
       store={store}
       player={player}
       snapshot={snapshot}
-      projects={projects.flatMap((one) => (one.kind === 'project' ? [{ id: one.id, name: one.name }] : []))}
+      projects={projects}
       openDemo={() => void demo()}
     />
   );
@@ -281,6 +284,9 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       }),
     [attempt, store, projectId],
   );
+  const undoStep = useCallback(() => back('undo'), [back]);
+  const redoStep = useCallback(() => back('redo'), [back]);
+  const listActions = useCallback(() => setListed(true), []);
   const startProject = useCallback(
     () =>
       attempt(async () =>
@@ -293,8 +299,8 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       { id: 'play', text: 'Play or pause the song', keys: 'Space', run: () => void player.toggle() },
       { id: 'on', text: 'One frame on', keys: '.', run: () => stepFrames(player, rate, 1) },
       { id: 'back', text: 'One frame back', keys: ',', run: () => stepFrames(player, rate, -1) },
-      { id: 'undo', text: 'Undo', keys: 'Ctrl+Z', run: () => back('undo') },
-      { id: 'redo', text: 'Redo', keys: 'Ctrl+Y', run: () => back('redo') },
+      { id: 'undo', text: 'Undo', keys: 'Ctrl+Z', run: undoStep },
+      { id: 'redo', text: 'Redo', keys: 'Ctrl+Y', run: redoStep },
       ...stations.map((station, index) => ({
         id: station.name,
         text: `Go to ${station.title}: ${station.question}`,
@@ -348,7 +354,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       { id: 'new', text: 'Start a project of your own', run: startProject },
       { id: 'demo', text: 'Open the demo afresh', run: demo },
     ],
-    [player, rate, back, switchTheme, startProject, demo, attempt, store, projectId],
+    [player, rate, undoStep, redoStep, switchTheme, startProject, demo, attempt, store, projectId],
   );
   const Screen = screens[here];
   const activity = useSyncExternalStore(runner.subscribe, runner.current, nothing);
@@ -367,10 +373,10 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
           <>
             <ProjectBar
               projects={projects}
-              onUndo={() => back('undo')}
-              onRedo={() => back('redo')}
+              onUndo={undoStep}
+              onRedo={redoStep}
               onTheme={switchTheme}
-              onKeys={() => setListed(true)}
+              onKeys={listActions}
               onNew={startProject}
               onDemo={demo}
             />

@@ -1,12 +1,12 @@
 'use client';
 import { DropdownMenu } from 'radix-ui';
 import { ChevronDown, Keyboard, Moon, Redo2, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { setProject } from '@/store/commands/projects';
 import { useBench } from '@/ui/bench-context';
 
 /** The name of the project, undo and redo, and what belongs to no station. */
-export function ProjectBar({
+export const ProjectBar = memo(function ProjectBar({
   projects,
   onUndo,
   onRedo,
@@ -103,4 +103,4 @@ export function ProjectBar({
       ))}
     </div>
   );
-}
+});

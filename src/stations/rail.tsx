@@ -1,4 +1,5 @@
 'use client';
+import { memo } from 'react';
 import { openCount } from '@/core/finding/finding';
 import type { StationName } from '@/store/findings';
 import { useBench } from '@/ui/bench-context';
@@ -33,7 +34,7 @@ export const stations: { name: StationName; title: string; question: string; ico
 ];
 
 /** The stations in the order of the work: at the left on a desktop, below on a phone. */
-export function Rail({ here }: { here: StationName }) {
+export const Rail = memo(function Rail({ here }: { here: StationName }) {
   const { findings, go } = useBench();
   return (
     <nav
@@ -80,4 +81,4 @@ export function Rail({ here }: { here: StationName }) {
       })}
     </nav>
   );
-}
+});

@@ -106,7 +106,14 @@ export type Conflict = {
 };
 
 /** Tables that every screen follows: what was not written since it was read is not read again. */
-export type NotedRows = { records: StoredRecord; media: Media; measures: Measure };
+export type NotedRows = {
+  records: StoredRecord;
+  media: Media;
+  measures: Measure;
+  halted: Halted;
+  renders: Render;
+  conflicts: Conflict;
+};
 export type NotedTable = keyof NotedRows;
 type Write = { id: string; table: NotedTable; key: string; project: string; number: number };
 
@@ -164,13 +171,18 @@ export class Store extends Dexie {
       .upgrade(dropOldTakeMeasures);
   }
 
+  /** A table of those that every screen follows. */
+  readonly tableOf = <Name extends NotedTable>(name: Name) =>
+    this[name] as unknown as Table<NotedRows[Name], string>;
+
   /**
    * Writes rows, and notes that they were written, so that whoever read the others need not read them again. A
    * transaction that calls this holds the table and `writes`.
    */
   writeRows<Name extends NotedTable>(name: Name, rows: readonly NotedRows[Name][]): Promise<void> {
-    return this.transaction('rw', this.table(name), this.writes, async () => {
-      await this.table(name).bulkPut(rows);
+    const table = this.tableOf(name);
+    return this.transaction('rw', table, this.writes, async () => {
+      await table.bulkPut(rows);
       await this.note(
         name,
         rows.map((row) => ({ key: keyOfRow(row), project: row.project })),
@@ -180,8 +192,9 @@ export class Store extends Dexie {
 
   /** Removes rows of one project, and notes that they are gone. */
   removeRows(name: NotedTable, project: string, keys: readonly string[]): Promise<void> {
-    return this.transaction('rw', this.table(name), this.writes, async () => {
-      await this.table(name).bulkDelete([...keys]);
+    const table = this.tableOf(name);
+    return this.transaction('rw', table, this.writes, async () => {
+      await table.bulkDelete([...keys]);
       await this.note(
         name,
         keys.map((key) => ({ key, project })),

@@ -1,4 +1,3 @@
-import type { Table } from 'dexie';
 import { keyOfRow, type NotedRows, type NotedTable, type Store } from './db';
 
 /** All rows of a project in the tables that every screen follows, by their keys; also records that were removed. */
@@ -8,38 +7,50 @@ export type ReadRows = { readonly [Name in NotedTable]: ReadonlyMap<string, Note
   readonly written: number;
 };
 
+type RowsOf<Name extends NotedTable> = ReadonlyMap<string, NotedRows[Name]>;
+
 /** What was read of each store the last time, outside of any change that may yet be given up. */
 const kept = new WeakMap<Store, ReadRows>();
 
 const byKey = <Row extends NotedRows[NotedTable]>(rows: readonly Row[]): Map<string, Row> =>
   new Map(rows.map((row) => [keyOfRow(row), row]));
 
+const tables = ['records', 'media', 'measures', 'halted', 'renders', 'conflicts'] as const;
+
+/** What some reading of each table comes to. */
+async function readEach(
+  read: <Name extends NotedTable>(name: Name) => Promise<RowsOf<Name>>,
+): Promise<Omit<ReadRows, 'project' | 'written'>> {
+  const [records, media, measures, halted, renders, conflicts] = await Promise.all([
+    read('records'),
+    read('media'),
+    read('measures'),
+    read('halted'),
+    read('renders'),
+    read('conflicts'),
+  ]);
+  return { records, media, measures, halted, renders, conflicts };
+}
+
+/** What was read of one table. */
+const rowsIn = <Name extends NotedTable>(read: ReadRows, name: Name) => read[name] as unknown as RowsOf<Name>;
+
 async function readAll(store: Store, project: string): Promise<ReadRows> {
   // The number first: what is written between the two is only read once more than needed.
   const last = await store.writes.orderBy('number').last();
-  const [records, media, measures] = await Promise.all([
-    store.records.where({ project }).toArray(),
-    store.media.where({ project }).toArray(),
-    store.measures.where({ project }).toArray(),
-  ]);
-  return {
-    project,
-    records: byKey(records),
-    media: byKey(media),
-    measures: byKey(measures),
-    written: last?.number ?? 0,
-  };
+  const rows = await readEach(async (name) => byKey(await store.tableOf(name).where({ project }).toArray()));
+  return { ...rows, project, written: last?.number ?? 0 };
 }
 
 /** A table's rows with those read again that some keys name; the same map where there are none. */
 async function readAgain<Name extends NotedTable>(
   store: Store,
   name: Name,
-  before: ReadonlyMap<string, NotedRows[Name]>,
+  before: RowsOf<Name>,
   keys: readonly string[],
-): Promise<ReadonlyMap<string, NotedRows[Name]>> {
+): Promise<RowsOf<Name>> {
   if (keys.length === 0) return before;
-  const found = await (store[name] as unknown as Table<NotedRows[Name], string>).bulkGet([...keys]);
+  const found = await store.tableOf(name).bulkGet([...keys]);
   const rows = new Map(before);
   found.forEach((row, index) => {
     if (row) rows.set(keys[index], row);
@@ -48,24 +59,18 @@ async function readAgain<Name extends NotedTable>(
   return rows;
 }
 
-async function readOn(store: Store, before: ReadRows, tables: readonly NotedTable[]): Promise<ReadRows> {
+async function readOn(store: Store, before: ReadRows, wanted: readonly NotedTable[]): Promise<ReadRows> {
   const { project, written } = before;
   const writes = await store.writes
     .where('[project+number]')
     .between([project, written], [project, Infinity], false)
     .toArray();
   if (writes.length === 0) return before;
-  const again = <Name extends NotedTable>(name: Name) =>
-    tables.includes(name)
-      ? readAgain(
-          store,
-          name,
-          before[name] as ReadonlyMap<string, NotedRows[Name]>,
-          writes.filter(({ table }) => table === name).map(({ key }) => key),
-        )
-      : (before[name] as ReadonlyMap<string, NotedRows[Name]>);
-  const [records, media, measures] = await Promise.all([again('records'), again('media'), again('measures')]);
-  return { project, records, media, measures, written: Math.max(...writes.map(({ number }) => number)) };
+  const rows = await readEach(async (name) => {
+    const keys = writes.filter(({ table }) => table === name).map(({ key }) => key);
+    return readAgain(store, name, rowsIn(before, name), wanted.includes(name) ? keys : []);
+  });
+  return { ...rows, project, written: Math.max(...writes.map(({ number }) => number)) };
 }
 
 /**
@@ -75,8 +80,7 @@ async function readOn(store: Store, before: ReadRows, tables: readonly NotedTabl
  */
 export async function readRows(store: Store, project: string): Promise<ReadRows> {
   const before = kept.get(store);
-  const all: readonly NotedTable[] = ['records', 'media', 'measures'];
-  const now = await (before?.project === project ? readOn(store, before, all) : readAll(store, project));
+  const now = await (before?.project === project ? readOn(store, before, tables) : readAll(store, project));
   kept.set(store, now);
   return now;
 }

@@ -54,7 +54,7 @@ describe('snapshots', () => {
     const tables = [store.records, store.media, store.measures];
     const whole = tables.map((table) => vi.spyOn(table, 'where'));
     const rows = tables.map((table) => vi.spyOn(table as unknown as typeof store.media, 'bulkGet'));
-    await store.halted.put({ key: 'x', project, label: 'x', reason: 'cancelled' });
+    await store.writeRows('halted', [{ key: 'x', project, label: 'x', reason: 'cancelled' }]);
     await film.read();
     await rename('Another name');
     await film.read();
@@ -123,7 +123,8 @@ describe('what follows from a snapshot', () => {
     await setProject(film.store, film.project, { kinds: 7 });
     const project = await film.read();
     expect(planOf(project).schedule).not.toBe(plan.schedule);
-    await film.store.halted.put({ key: 'x', project: film.project, label: 'x', reason: 'cancelled' });
+    const halted = { key: 'x', project: film.project, label: 'x', reason: 'cancelled' as const };
+    await film.store.writeRows('halted', [halted]);
     const same = await film.read();
     expect(planOf(same).schedule).toBe(planOf(project).schedule);
     expect(materialOf(same, same.built[0]).material).toBe(materialOf(project, project.built[0]).material);

@@ -5,7 +5,7 @@ import { rememberedWith, sharedList } from '@/core/remember';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
 import { arrange, type Arranged } from './arrange';
-import { readRows } from './read-rows';
+import { readRows, type ReadRows } from './read-rows';
 import type { Conflict, Halted, Media, Measure, MeasureValue, Render, Store, StoredRecord } from './db';
 
 /** Everything small about a project at one instant; what screens draw and work is found from. */
@@ -17,16 +17,12 @@ export type Snapshot = Arranged & {
   conflicts: Conflict[];
   media: ReadonlyMap<string, Media>;
   measures: ReadonlyMap<string, Measure>;
-  halted: Map<string, Halted>;
+  halted: ReadonlyMap<string, Halted>;
   renders: Render[];
 };
 
 /** The last snapshot of a store: what has not changed since is taken over from it, and stays the same object. */
-const kept = new WeakMap<Store, Snapshot>();
-
-/** A short list as it is now; the one before where nothing in it has changed. */
-const sameList = <Row>(before: Row[] | undefined, now: Row[]): Row[] =>
-  before && JSON.stringify(before) === JSON.stringify(now) ? before : now;
+const kept = new WeakMap<Store, { snapshot: Snapshot; read: ReadRows }>();
 
 function sharedArranged(before: Snapshot | undefined, now: Arranged): Arranged {
   const entries = Object.entries(now).map(([name, value]) => {
@@ -42,38 +38,25 @@ function sharedArranged(before: Snapshot | undefined, now: Arranged): Arranged {
  */
 export async function readSnapshot(store: Store, projectId: string): Promise<Snapshot | null> {
   const step = store.latest.get(projectId) ?? '';
+  const read = await readRows(store, projectId);
   const last = kept.get(store);
-  const before = last?.project.id === projectId ? last : undefined;
-  const [read, halted, renders, conflicts] = await Promise.all([
-    readRows(store, projectId),
-    store.halted.where({ project: projectId }).toArray(),
-    store.renders.where({ project: projectId }).toArray(),
-    store.conflicts.where({ project: projectId }).toArray(),
-  ]);
-  const { records, media, measures } = read;
-  const halts = sameList(before && [...before.halted.values()], halted);
-  const arranged = before?.records === records ? before : arrange([...records.values()]);
+  const before = last?.read.project === projectId ? last : undefined;
+  if (before && before.read === read && before.snapshot.step === step) return before.snapshot;
+  const same = before?.read.records === read.records;
+  const arranged = same ? before.snapshot : arrange([...read.records.values()]);
   if (!arranged) return null;
-  const small = {
+  const { records, media, measures, halted, renders, conflicts } = read;
+  const snapshot: Snapshot = {
+    ...sharedArranged(before?.snapshot, arranged),
     step,
     records,
     media,
     measures,
-    renders: sameList(
-      before?.renders,
-      renders.sort((a, b) => b.created - a.created),
-    ),
-    conflicts: sameList(before?.conflicts, conflicts),
-    halted: before && halts !== halted ? before.halted : new Map(halted.map((one) => [one.key, one])),
+    halted,
+    renders: [...renders.values()].sort((a, b) => b.created - a.created),
+    conflicts: [...conflicts.values()],
   };
-  const same =
-    before && Object.entries(small).every(([name, part]) => before[name as keyof Snapshot] === part);
-  if (same) return before;
-  const snapshot: Snapshot = {
-    ...(arranged === before ? before : sharedArranged(before, arranged)),
-    ...small,
-  };
-  kept.set(store, snapshot);
+  kept.set(store, { snapshot, read });
   return snapshot;
 }
 

@@ -239,7 +239,8 @@ describe('moments and work', () => {
       ]);
     }
     expect(needsOf(await read()).map((need) => need.kind)).toEqual(['song', 'take', 'take']);
-    await store.halted.put({ key: partKey('pictures', 'm-left'), project, label: '', reason: 'cancelled' });
+    const key = partKey('pictures', 'm-left');
+    await store.writeRows('halted', [{ key, project, label: '', reason: 'cancelled' }]);
     expect(needsOf(await read()).map((need) => need.key)).toEqual([
       'song-2:m',
       partKey('pictures', 'm-plate'),

@@ -81,12 +81,14 @@ describe('work follows from what is stored', () => {
     await film.addSong();
     await film.sung();
     await film.addTake('one', 'left', 1);
-    await store.halted.add({
-      key: partKey('pictures', 'm-one'),
-      project,
-      label: 'Measuring',
-      reason: 'cancelled',
-    });
+    await store.writeRows('halted', [
+      {
+        key: partKey('pictures', 'm-one'),
+        project,
+        label: 'Measuring',
+        reason: 'cancelled',
+      },
+    ]);
     await addMoment(store, project, 'speed-ramp', 0, 8);
     expect(await kinds()).toEqual([]);
   });
@@ -97,9 +99,9 @@ describe('work follows from what is stored', () => {
     await change(store, project, 'Again', [{ record: 'song-record', set: { again: 7 } }]);
     expect(await kinds()).toContain('again');
     const render = { project, name: 'shot.mov', container: 'mov' as const, blob: null, created: 1 };
-    await store.renders.add({ ...render, id: 'r1', moment, status: 'waiting' });
-    await store.renders.add({ ...render, id: 'r2', moment, status: 'done' });
-    await store.renders.add({ ...render, id: 'r3', moment: 'gone', status: 'waiting' });
+    await store.writeRows('renders', [{ ...render, id: 'r1', moment, status: 'waiting' }]);
+    await store.writeRows('renders', [{ ...render, id: 'r2', moment, status: 'done' }]);
+    await store.writeRows('renders', [{ ...render, id: 'r3', moment: 'gone', status: 'waiting' }]);
     const renders = needsOf(await film.read()).filter((need) => need.kind === 'render');
     expect(renders.map((need) => need.key)).toEqual(['render:r1']);
   });

@@ -1,6 +1,6 @@
 'use client';
 import { Dialog } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 
 /** Something that can be done, with its key; all of them are listed and searched in one place. */
 export type Action = { id: string; text: string; keys?: string; run: () => void };
@@ -16,7 +16,7 @@ const writes = (target: EventTarget | null) =>
   (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable);
 
 /** Listens for the keys of actions, and shows them all on Ctrl+K or "?". */
-export function ActionList({
+export const ActionList = memo(function ActionList({
   actions,
   open,
   setOpen,
@@ -99,4 +99,4 @@ export function ActionList({
       </Dialog.Portal>
     </Dialog.Root>
   );
-}
+});

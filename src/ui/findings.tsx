@@ -1,41 +1,66 @@
 'use client';
-import { byGravity, type Finding } from '@/core/finding/finding';
+import { memo } from 'react';
+import { byGravity, type Finding, type Severity } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
 import { applyFix } from '@/store/commands/fix';
-import { useBench } from './bench-context';
+import { useBench, useCommands } from './bench-context';
 
 const dye = { stop: 'var(--madder)', fix: 'var(--saffron)', watch: 'var(--weld)', fine: 'var(--verdigris)' };
 const mark = { stop: 'Stop', fix: 'Fix', watch: 'Watch', fine: 'Fine' };
 
 /** What was found, gravest first, each with what to do. */
 export function Findings({ findings }: { findings: readonly Finding[] }) {
+  const { snapshot, names } = useBench();
   return (
     <ul className="flex flex-col gap-2">
       {byGravity(findings).map((finding, index) => (
-        <FindingNote key={`${finding.code}${JSON.stringify(finding.where)}${index}`} finding={finding} />
+        <FindingNote
+          key={`${finding.code}${JSON.stringify(finding.where)}${index}`}
+          {...sayFinding(finding, names)}
+          code={finding.code}
+          severity={finding.severity}
+          project={snapshot.project.id}
+          mending={JSON.stringify(finding.fix)}
+        />
       ))}
     </ul>
   );
 }
 
-function FindingNote({ finding }: { finding: Finding }) {
-  const { store, snapshot, names, attempt } = useBench();
-  const { text, fix } = sayFinding(finding, names);
+/** One finding in words. Notes are many and found again with every change: most say what they said. */
+const FindingNote = memo(function FindingNote({
+  code,
+  severity,
+  text,
+  fix,
+  project,
+  mending,
+}: {
+  code: string;
+  severity: Severity;
+  text: string;
+  /** what mending it is called; null where nothing mends it */
+  fix: string | null;
+  project: string;
+  /** the finding's fix as text */
+  mending: string | undefined;
+}) {
+  const { store, attempt } = useCommands();
   return (
     <li
-      data-finding={finding.code}
-      data-severity={finding.severity}
+      data-finding={code}
+      data-severity={severity}
       className="border-l-4 bg-ground px-2.5 py-1.5 text-[12.5px]"
-      style={{ borderColor: dye[finding.severity] }}
+      style={{ borderColor: dye[severity] }}
     >
-      <span className="sr-only">{mark[finding.severity]}: </span>
+      <span className="sr-only">{mark[severity]}: </span>
       {text}{' '}
-      {fix && finding.fix && (
+      {fix && mending && (
         <button
           type="button"
           className="font-semibold underline underline-offset-2 pointer-coarse:min-h-11"
           onClick={() =>
-            attempt(() => applyFix(store, snapshot.project.id, finding.fix as NonNullable<Finding['fix']>))
+            attempt(() => applyFix(store, project, JSON.parse(mending) as NonNullable<Finding['fix']>))
           }
         >
           {fix}
@@ -43,7 +68,7 @@ function FindingNote({ finding }: { finding: Finding }) {
       )}
     </li>
   );
-}
+});
 
 /** A number with its name. Pressing it copies it. */
 export function Reading({ name, value, hint }: { name: string; value: string; hint?: string }) {

@@ -50,7 +50,7 @@ export async function keep(
     await store.curves.bulkPut(
       results.flatMap(({ key, curve }) => (curve ? [{ key, project, values: curve }] : [])),
     );
-    await store.halted.delete(need.key);
+    await store.removeRows('halted', project, [need.key]);
   });
 }
 

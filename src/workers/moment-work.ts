@@ -47,5 +47,5 @@ export const renderMoment: Doing<'render', RenderApi> = async ({ store, snapshot
     },
     progress,
   );
-  await store.renders.update(render.id, { status: 'done', blob });
+  await store.writeRows('renders', [{ ...render, status: 'done', blob }]);
 };

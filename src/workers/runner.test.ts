@@ -119,16 +119,18 @@ describe('the runner', () => {
       ].sort(),
     );
     expect(ended).toHaveBeenCalledTimes(7);
-    await film.store.renders.add({
-      id: 'r',
-      project: film.project,
-      moment,
-      name: 'shot.mov',
-      container: 'mov',
-      status: 'waiting',
-      blob: null,
-      created: 1,
-    });
+    await film.store.writeRows('renders', [
+      {
+        id: 'r',
+        project: film.project,
+        moment,
+        name: 'shot.mov',
+        container: 'mov',
+        status: 'waiting',
+        blob: null,
+        created: 1,
+      },
+    ]);
     await until(async () => expect((await film.store.renders.get('r'))?.status).toBe('done'));
   });
 
@@ -237,7 +239,7 @@ describe('the runner', () => {
     await film.addTake('one', 'left', 1);
     await film.addTake('two', 'right', 2);
     await fileOf('m-two');
-    vi.spyOn(film.store.halted, 'put').mockRejectedValue(full());
+    vi.spyOn(film.store.halted, 'bulkPut').mockRejectedValue(full());
     start();
     await idle();
     expect(runner.notWrittenDown()).toMatchObject([

@@ -70,14 +70,14 @@ export class Runner {
   /** Lets work that ended without a result be begun again. */
   async again(key: string): Promise<void> {
     this.unwritten = this.unwritten.filter((one) => one.key !== key);
-    await this.store.halted.delete(key);
+    await this.store.removeRows('halted', this.project, [key]);
     this.tell(this.activity);
     this.wake();
   }
 
   private async end(halted: Halted): Promise<void> {
     try {
-      await this.store.halted.put(halted);
+      await this.store.writeRows('halted', [halted]);
     } catch {
       this.unwritten = [...this.unwritten.filter(({ key }) => key !== halted.key), halted];
     }

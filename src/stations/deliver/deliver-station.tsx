@@ -82,16 +82,18 @@ function DeliverMoment({ moment }: { moment: Moment }) {
     attempt(async () => {
       const id = newId();
       const name = `${base}-${formatTimecode(frames.start, project.rate).replace(/[:;]/g, '')}-${id.slice(0, 4)}.${project.container}`;
-      await store.renders.add({
-        id,
-        project: project.id,
-        moment: moment.id,
-        name,
-        container: project.container,
-        status: 'waiting',
-        blob: null,
-        created: Date.now(),
-      });
+      await store.writeRows('renders', [
+        {
+          id,
+          project: project.id,
+          moment: moment.id,
+          name,
+          container: project.container,
+          status: 'waiting',
+          blob: null,
+          created: Date.now(),
+        },
+      ]);
     });
   const give = (name: string, content: string | null, type: string) =>
     content && saveFile(name, content, type);
@@ -322,8 +324,8 @@ function Renders({ moment }: { moment: Moment }) {
               aria-label={`Remove ${render.name}`}
               onClick={() =>
                 attempt(async () => {
-                  await store.renders.delete(render.id);
-                  await store.halted.delete(`render:${render.id}`);
+                  await store.removeRows('renders', render.project, [render.id]);
+                  await store.removeRows('halted', render.project, [`render:${render.id}`]);
                 })
               }
             >

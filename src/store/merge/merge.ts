@@ -47,7 +47,7 @@ export async function mergeHistory(
       })),
     );
     for (const { id } of fresh) store.clock.saw(id);
-    await store.conflicts.bulkPut(conflicts);
+    await store.writeRows('conflicts', conflicts);
     return { steps: fresh.length, records: records.length, conflicts };
   });
 }
@@ -57,5 +57,5 @@ export async function chooseSide(store: Store, conflict: Conflict, side: 'here' 
   await change(store, conflict.project, 'Choose between two changes', [
     { record: conflict.record, set: { [conflict.field]: conflict[side] } },
   ]);
-  await store.conflicts.delete(conflict.id);
+  await store.removeRows('conflicts', conflict.project, [conflict.id]);
 }

@@ -1,14 +1,16 @@
 'use client';
+import { memo } from 'react';
 import { beatOfTime, beatLabel } from '@/core/time/grid';
 import { songMeasure } from '@/store/snapshot';
-import { useBench } from '../bench-context';
+import type { MomentKind } from '@/core/recipes/films';
+import { useBench, useCommands } from '../bench-context';
 import { useSize } from '../use-size';
 import { dyes } from './sections';
 import { dyeOf, Weave } from './weave';
 
 /** The whole song in one slim line: its sections and its moments, to choose one. */
 export function Strip() {
-  const { snapshot, moment: chosen, go } = useBench();
+  const { snapshot, moment: chosen } = useBench();
   const [ref, { width }] = useSize<HTMLDivElement>();
   const { sections, moments, song } = snapshot;
   const grid = song?.grid;
@@ -36,37 +38,71 @@ export function Strip() {
             </g>
           ))}
           {moments.map((moment) => (
-            <g
+            <Stretch
               key={moment.id}
-              role="button"
-              tabIndex={0}
-              aria-pressed={moment.id === chosen?.id}
-              aria-label={`${moment.name}, ${beatLabel(grid, moment.start)}`}
-              className="cursor-pointer"
-              onClick={() => go({ moment: moment.id })}
-              onKeyDown={(event) => {
-                if (event.key !== 'Enter' && event.key !== ' ') return;
-                event.preventDefault();
-                go({ moment: moment.id });
-              }}
-            >
-              <title>{moment.name}</title>
-              <defs>
-                <Weave id={`strip-${moment.id}`} kind={moment.recipe} />
-              </defs>
-              <rect
-                x={x(moment.start)}
-                y={16}
-                width={Math.max(6, x(moment.end) - x(moment.start))}
-                height={26}
-                fill={`url(#strip-${moment.id})`}
-                stroke={dyeOf(moment.recipe)}
-                strokeWidth={moment.id === chosen?.id ? 3 : 1}
-              />
-            </g>
+              id={moment.id}
+              name={moment.name}
+              kind={moment.recipe}
+              at={beatLabel(grid, moment.start)}
+              left={x(moment.start)}
+              wide={Math.max(6, x(moment.end) - x(moment.start))}
+              chosen={moment.id === chosen?.id}
+            />
           ))}
         </svg>
       )}
     </div>
   );
 }
+
+/** A moment on the strip. */
+const Stretch = memo(function Stretch({
+  id,
+  name,
+  kind,
+  at,
+  left,
+  wide,
+  chosen,
+}: {
+  id: string;
+  name: string;
+  kind: MomentKind;
+  /** where it begins, in words */
+  at: string;
+  /** pixels */
+  left: number;
+  wide: number;
+  chosen: boolean;
+}) {
+  const { go } = useCommands();
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-pressed={chosen}
+      aria-label={`${name}, ${at}`}
+      className="cursor-pointer"
+      onClick={() => go({ moment: id })}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' && event.key !== ' ') return;
+        event.preventDefault();
+        go({ moment: id });
+      }}
+    >
+      <title>{name}</title>
+      <defs>
+        <Weave id={`strip-${id}`} kind={kind} />
+      </defs>
+      <rect
+        x={left}
+        y={16}
+        width={wide}
+        height={26}
+        fill={`url(#strip-${id})`}
+        stroke={dyeOf(kind)}
+        strokeWidth={chosen ? 3 : 1}
+      />
+    </g>
+  );
+});

@@ -16,10 +16,13 @@ import { FilmSentence } from './moment-sentence';
 /** Every moment with the shots it needs, what it adds, and what it will cost afterwards. */
 export function NeedsPage() {
   const { plan } = useBench();
+  const shots = new Map<string, PlannedShot[]>();
+  for (const { shot } of plan.schedule.slots)
+    for (const moment of shot.moments) shots.set(moment, [...(shots.get(moment) ?? []), shot]);
   return (
     <ul className="flex flex-col gap-3 p-5 max-sm:p-3" aria-label="Moments and what they need">
       {plan.moments.map((planned) => (
-        <MomentNeeds key={planned.moment.id} planned={planned} />
+        <MomentNeeds key={planned.moment.id} planned={planned} shots={shots.get(planned.moment.id) ?? []} />
       ))}
       <AddMoment />
     </ul>
@@ -101,14 +104,13 @@ const MomentLine = memo(function MomentLine({
   );
 });
 
-function MomentNeeds({ planned }: { planned: PlannedMoment }) {
+function MomentNeeds({ planned, shots }: { planned: PlannedMoment; shots: readonly PlannedShot[] }) {
   const { snapshot, store, moment: chosen, attempt, askRemove, plan } = useBench();
   const { moment, filming, seconds, frames } = planned;
-  const { schedule, prices } = plan;
+  const { prices } = plan;
   const grid = snapshot.song?.grid;
   const open = chosen?.id === moment.id;
   const price = prices.get(moment.id);
-  const shots = schedule.slots.map(({ shot }) => shot).filter((shot) => shot.moments.includes(moment.id));
   const save = (label: string, set: Record<string, unknown>) =>
     attempt(() => setPart(store, moment.project, moment.id, label, set));
   const setups = snapshot.setups.map(({ id, name }) => ({ value: id, text: name }));
