@@ -63,45 +63,42 @@ export function LiveChoice({
         className="num whitespace-nowrap border-b-2 px-0.5 text-left hover:bg-sunk data-[placeholder]:text-madder"
         style={{ borderColor: dye ?? 'var(--ink2)' }}
       >
-        <Select.Value placeholder={empty}>{options.find((one) => one.value === value)?.text}</Select.Value>
+        <Select.Value placeholder={empty} />
       </Select.Trigger>
-      {/* A closed list would be drawn as well, with every word that could be chosen. */}
-      {open && (
-        <Select.Portal>
-          <Select.Content
-            position="popper"
-            sideOffset={4}
-            onFocus={() => {
-              if (turn.current === 'held') inTurn();
-            }}
-            onKeyDownCapture={(event) => {
-              if (!event.isTrusted) return;
-              if (turn.current === 'free') {
-                inTurn();
-                return;
-              }
-              event.preventDefault();
-              event.stopPropagation();
-              waiting.current.push(event.key);
-            }}
-            className="z-50 max-h-80 overflow-auto border border-line bg-raised p-1 shadow-lg"
-          >
-            <Select.Viewport>
-              {options.map((option) => (
-                <Select.Item
-                  key={option.value}
-                  value={option.value}
-                  disabled={option.disabled}
-                  className="num cursor-pointer px-3 py-1.5 outline-none data-[disabled]:cursor-default data-[disabled]:text-ink2 data-[highlighted]:bg-sunk data-[state=checked]:font-bold"
-                >
-                  <Select.ItemText>{option.text}</Select.ItemText>
-                  {option.why && <span className="ml-2 font-sans text-ink2">{option.why}</span>}
-                </Select.Item>
-              ))}
-            </Select.Viewport>
-          </Select.Content>
-        </Select.Portal>
-      )}
+      <Select.Portal>
+        <Select.Content
+          position="popper"
+          sideOffset={4}
+          onFocus={() => {
+            if (turn.current === 'held') inTurn();
+          }}
+          onKeyDownCapture={(event) => {
+            if (!event.isTrusted) return;
+            if (turn.current === 'free') {
+              inTurn();
+              return;
+            }
+            event.preventDefault();
+            event.stopPropagation();
+            waiting.current.push(event.key);
+          }}
+          className="z-50 max-h-80 overflow-auto border border-line bg-raised p-1 shadow-lg"
+        >
+          <Select.Viewport>
+            {options.map((option) => (
+              <Select.Item
+                key={option.value}
+                value={option.value}
+                disabled={option.disabled}
+                className="num cursor-pointer px-3 py-1.5 outline-none data-[disabled]:cursor-default data-[disabled]:text-ink2 data-[highlighted]:bg-sunk data-[state=checked]:font-bold"
+              >
+                <Select.ItemText>{option.text}</Select.ItemText>
+                {option.why && <span className="ml-2 font-sans text-ink2">{option.why}</span>}
+              </Select.Item>
+            ))}
+          </Select.Viewport>
+        </Select.Content>
+      </Select.Portal>
     </Select.Root>
   );
 }
