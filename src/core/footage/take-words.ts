@@ -1,3 +1,4 @@
+import { allowed } from '../finding/allowed';
 import type { Words } from '../finding/words';
 
 /** What takes are found to be, in words. */
@@ -9,7 +10,7 @@ export const takeWords = {
   'take.still': ({ take, measured, allowed }) =>
     `${take} stands still: at most ${measured} (allowed ${allowed}).`,
   'take.light': ({ take, value, measured, number }) =>
-    `${take} is ${measured} ${value < 0 ? 'darker' : 'brighter'} than the plate, ΔE ${number('before')} (allowed ΔE 2.3). The join will show. Matching brings it to ΔE ${number('after')}.`,
+    `${take} is ${measured} ${value < 0 ? 'darker' : 'brighter'} than the plate, ΔE ${number('before')} (allowed ΔE ${allowed.difference}). The join will show. Matching brings it to ΔE ${number('after')}.`,
   'take.matched': ({ take, value, measured, number }) =>
     `${take} was ${measured} ${value < 0 ? 'darker' : 'brighter'}; it is matched to the plate, ΔE ${number('before')} to ${number('after')}.`,
   'take.same-light': ({ take, measured, number }) =>
