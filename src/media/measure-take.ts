@@ -18,7 +18,7 @@ const viewCount = 3;
 export type Progress = (share: number) => void;
 
 /** What decoding keeps of a take's pictures. */
-export type DecodedTake = TakePictures & {
+type DecodedTake = TakePictures & {
   /** seconds at which each picture begins to show */
   starts: Float64Array<ArrayBuffer>;
   stills: Stills;

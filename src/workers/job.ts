@@ -14,7 +14,7 @@ export type Job<Some extends Need = Need> = {
   progress: (share: number) => void;
 };
 
-export type NeedOf<Kind extends Need['kind']> = Extract<Need, { kind: Kind }>;
+type NeedOf<Kind extends Need['kind']> = Extract<Need, { kind: Kind }>;
 
 /** How one kind of work is done and its result kept. */
 export type Doing<Kind extends Need['kind'], Api = MediaApi> = (

@@ -118,9 +118,11 @@ export function CameraPage({
     attempt(async () => {
       if (!row || !camera) return;
       const [served] = row.shot?.moments ?? [];
-      const acted = board.rows.filter(({ shot }) => shot?.what === 'action' && shot.moments.includes(served));
+      const planned = plan.moments.find(({ moment }) => moment.id === served);
+      const acted = planned?.filming.shots.filter(({ what }) => what === 'action') ?? [];
+      const before = acted.findIndex(({ key }) => key === row.shot?.key);
       practice?.stage(
-        practiceRoleOf(row.shot?.what ?? (row.pickup ? 'action' : 'plate'), Math.max(0, acted.indexOf(row))),
+        practiceRoleOf(row.shot?.what ?? (row.pickup ? 'action' : 'plate'), Math.max(0, before)),
         nextNumber(row),
       );
       const plays = playback && slate.timeline && slate.passage && slate.player ? slate : null;
