@@ -49,6 +49,19 @@ describe('reading pictures by their place', () => {
     expect(seen.closed).toBe(4);
   });
 
+  it('hands over what it no longer keeps, each once, and nothing that it still gives out', async () => {
+    const cursors = new Cursors(file(1000).open, 3);
+    for (const place of [0, 1, 2]) await cursors.at(place);
+    expect(cursors.takeDropped()).toEqual([]);
+    await cursors.at(4);
+    await cursors.at(900);
+    expect(cursors.takeDropped()).toEqual(['picture 0', 'picture 1', 'picture 2']);
+    expect(cursors.takeDropped()).toEqual([]);
+    expect(await cursors.at(3)).toBe('picture 3');
+    await cursors.at(2);
+    expect(cursors.takeDropped()).toEqual(['picture 3']);
+  });
+
   it('says where the file ends before a place, and reads on after that', async () => {
     const cursors = new Cursors(file(20).open, 4);
     expect(await cursors.at(25)).toBeNull();

@@ -18,6 +18,7 @@ const near = 60;
 export class Cursors<Picture> {
   private readonly cursors: Cursor<Picture>[] = [];
   private readonly kept = new Map<number, Picture>();
+  private dropped: Picture[] = [];
   private count = 0;
 
   /**
@@ -44,10 +45,25 @@ export class Cursors<Picture> {
         return null;
       }
       cursor.next = value.index + 1;
-      if (this.kept.size >= this.keep) this.kept.delete(this.kept.keys().next().value as number);
-      this.kept.set(value.index, value.picture);
+      this.keepAlso(value);
       if (value.index >= wanted) return value.picture;
     }
+  }
+
+  private keepAlso({ index, picture }: Placed<Picture>): void {
+    const full = this.kept.size >= this.keep;
+    const goes = this.kept.has(index) ? index : full ? this.kept.keys().next().value : undefined;
+    const old = goes === undefined ? undefined : this.kept.get(goes);
+    if (goes !== undefined) this.kept.delete(goes);
+    if (old !== undefined) this.dropped.push(old);
+    this.kept.set(index, picture);
+  }
+
+  /** The pictures that are no longer kept since this was asked last. */
+  takeDropped(): Picture[] {
+    const { dropped } = this;
+    this.dropped = [];
+    return dropped;
   }
 
   /** The nearest place before the wanted one; else a new one, for which the one that was used longest ago may have to go. */

@@ -19,6 +19,11 @@ export class Footage {
     return (await this.readers.get(media)?.at(seconds)) ?? null;
   }
 
+  /** Says that nobody looks any more at pictures that were given out and are not kept. */
+  release(): void {
+    for (const reader of this.readers.values()) reader.release();
+  }
+
   async close(): Promise<void> {
     await Promise.all([...this.readers.values()].map((reader) => reader.close()));
   }

@@ -1,7 +1,7 @@
 import { VideoSampleSink, type Input, type VideoSample } from 'mediabunny';
 import { refuse } from '@/core/error';
 import { pictureAt } from '@/core/footage/picture-times';
-import { chromaSide, turnYuv, type YuvImage, type YuvKind } from '@/core/picture/planes';
+import { packedYuv, turnYuv, type YuvImage, type YuvKind } from '@/core/picture/planes';
 import { Cursors, type Placed } from './cursors';
 import { openInput } from './open';
 
@@ -14,8 +14,31 @@ function kindOf(sample: VideoSample): YuvKind {
   return { matrix: old ? 'bt601' : 'bt709', fullRange: fullRange ?? false };
 }
 
-/** Copies the planes of a decoded picture, upright and tightly packed. */
-export async function planesOf(sample: VideoSample): Promise<YuvImage> {
+/** Memory of pictures that nobody looks at any more, for those that are read next: making it anew takes longer than filling it. */
+class SpareMemory {
+  private readonly spare: Uint8Array<ArrayBuffer>[] = [];
+
+  /** @param most pictures' memory that is kept for later */
+  constructor(private readonly most = 4) {}
+
+  /** Bytes of any content. */
+  take(length: number): Uint8Array<ArrayBuffer> {
+    const found = this.spare.pop();
+    return found?.length === length ? found : new Uint8Array(length);
+  }
+
+  /** Takes the memory of a picture, whose planes must not be read from now on. */
+  giveBack({ y }: YuvImage): void {
+    if (this.spare.length < this.most) this.spare.push(new Uint8Array(y.buffer as ArrayBuffer));
+  }
+}
+
+/**
+ * Copies the planes of a decoded picture, upright and tightly packed.
+ * @param memory where to copy to
+ * @see WebCodecs, VideoFrame.copyTo: without a layout planes follow one another without gaps
+ */
+export async function planesOf(sample: VideoSample, memory = new SpareMemory()): Promise<YuvImage> {
   const { format } = sample;
   if (format !== 'I420' && format !== 'NV12' && format !== 'I420A') {
     refuse(
@@ -23,50 +46,48 @@ export async function planesOf(sample: VideoSample): Promise<YuvImage> {
       'These pictures are not 8-bit 4:2:0. Set the camera to 8 bit SDR, or convert the file to H.264.',
     );
   }
-  const bytes = new Uint8Array(sample.allocationSize());
-  const layout = await sample.copyTo(bytes);
-  const { width, height } = sample.visibleRect;
-  const plane = (index: number, columns: number, rows: number, step = 1, first = 0): Uint8Array => {
-    const { offset, stride } = layout[index];
-    if (step === 1 && stride === columns) return bytes.subarray(offset, offset + columns * rows);
-    const out = new Uint8Array(columns * rows);
-    for (let row = 0; row < rows; row++) {
-      const from = offset + row * stride + first;
-      if (step === 1) out.set(bytes.subarray(from, from + columns), row * columns);
-      else for (let x = 0; x < columns; x++) out[row * columns + x] = bytes[from + x * step];
+  const bytes = memory.take(sample.allocationSize());
+  await sample.copyTo(bytes);
+  const image = packedYuv(bytes, sample.visibleRect, kindOf(sample));
+  if (format === 'NV12') {
+    const pairs = bytes.slice(image.y.length);
+    for (let at = 0; at < image.u.length; at++) {
+      image.u[at] = pairs[2 * at];
+      image.v[at] = pairs[2 * at + 1];
     }
-    return out;
-  };
-  const [cw, ch] = [chromaSide(width), chromaSide(height)];
-  const image: YuvImage = {
-    width,
-    height,
-    ...kindOf(sample),
-    y: plane(0, width, height),
-    u: format === 'NV12' ? plane(1, cw, ch, 2, 0) : plane(1, cw, ch),
-    v: format === 'NV12' ? plane(1, cw, ch, 2, 1) : plane(2, cw, ch),
-  };
+  }
   return turnYuv(image, sample.rotation);
 }
 
-/** Every picture of a file in order, from `start` seconds on; closed by leaving the loop. */
-export async function* readPictures(input: Input, start = 0): AsyncGenerator<Picture> {
+/**
+ * Every picture of a file in order, from `start` seconds on; closed by leaving the loop.
+ * @param memory where pictures are copied to
+ */
+export async function* readPictures(
+  input: Input,
+  start = 0,
+  memory = new SpareMemory(),
+): AsyncGenerator<Picture> {
   const track = await input.getPrimaryVideoTrack();
   if (!track) refuse('media.no-pictures', 'The file holds no pictures. Choose a video.');
   for await (const sample of new VideoSampleSink(track).samples(start)) {
     try {
       if (sample.timestamp + sample.duration <= 0 && sample.timestamp < 0) continue;
-      yield { picture: await planesOf(sample), time: sample.timestamp, duration: sample.duration };
+      yield { picture: await planesOf(sample, memory), time: sample.timestamp, duration: sample.duration };
     } finally {
       sample.close();
     }
   }
 }
 
-/** Pictures of a file by time, decoded onwards where possible and kept for stepping to and fro. */
+/**
+ * Pictures of a file by time, decoded onwards where possible and kept for stepping to and fro. A picture that was given
+ * out stays as it is until {@link release}.
+ */
 export class PictureReader {
   private readonly input: Input;
   private readonly cursors: Cursors<YuvImage>;
+  private readonly memory = new SpareMemory();
 
   /**
    * @param times seconds at which each picture begins to show, as measured
@@ -78,9 +99,10 @@ export class PictureReader {
     keep = 6,
   ) {
     const input = openInput(blob);
+    const { memory } = this;
     const tick = times.length > 1 ? times[1] - times[0] : 0.04;
     async function* open(index: number): AsyncGenerator<Placed<YuvImage>> {
-      for await (const { picture, time } of readPictures(input, times[index] + tick / 4))
+      for await (const { picture, time } of readPictures(input, times[index] + tick / 4, memory))
         yield { index: pictureAt(times, time), picture };
     }
     this.input = input;
@@ -94,6 +116,11 @@ export class PictureReader {
   async at(seconds: number): Promise<YuvImage> {
     const found = await this.cursors.at(pictureAt(this.times, seconds));
     return found ?? refuse('media.truncated', 'The file has fewer pictures than it had. Bring it in again.');
+  }
+
+  /** Says that nobody looks any more at pictures that were given out and are not kept. */
+  release(): void {
+    for (const picture of this.cursors.takeDropped()) this.memory.giveBack(picture);
   }
 
   async close(): Promise<void> {

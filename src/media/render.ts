@@ -51,7 +51,7 @@ async function openTarget(name: string): Promise<{ target: StreamTarget; file: (
     const folder = await navigator.storage.getDirectory();
     const handle = await folder.getFileHandle(name, { create: true });
     const stream = await handle.createWritable();
-    return { target: new StreamTarget(stream), file: () => handle.getFile() };
+    return { target: new StreamTarget(stream, { chunked: true }), file: () => handle.getFile() };
   } catch {
     return null;
   }

@@ -13,7 +13,7 @@ const picture = rgbaToYuv(painted(size, (x, y) => [60 + 2 * x, 90 + y, 120]));
 const media = (id: string, more: Partial<Node> = {}) =>
   nodeOf({ id, name: id, ...whole, content: { is: 'media', media: id, size, time: still(0) }, ...more });
 const tree = (more: Partial<Node>) => groupOf('shot', size, whole, [media('one'), media('two', more)]);
-const footage = { at: async (id: string) => (id === 'gone' ? null : picture) };
+const footage = { at: async (id: string) => (id === 'gone' ? null : picture), release: () => undefined };
 
 describe('painting frames of a shot', () => {
   it('paints what planes can, and what only the reference painter can, as the same light', async () => {

@@ -7,8 +7,12 @@ import { resizeYuv, rgbaToYuv, yuvToRgba, type YuvImage } from '@/core/picture/p
 import { paintFrame } from '@/core/picture/reference/paint';
 import { picturesIn } from '@/core/picture/wanted';
 
-/** Where pictures come from; null where a file is missing. */
-export type Pictures = { at: (media: string, seconds: number) => Promise<YuvImage | null> };
+/** Where pictures come from. */
+export type Pictures = {
+  /** null where a file is missing; what is given stays as it is until `release` */
+  at: (media: string, seconds: number) => Promise<YuvImage | null>;
+  release: () => void;
+};
 
 /** Paints frames of a picture: on planes where that can be done, else with the slow painter that can do everything. */
 export class ShotPainter {
@@ -31,6 +35,7 @@ export class ShotPainter {
    * @returns planes that may be painted over by the next call
    */
   async paint(tree: Node, frame: number): Promise<YuvImage> {
+    this.footage.release();
     const lists = describeFrame(tree, frame, this.size.width / this.delivery.width);
     return lists ? this.paintLists(lists) : this.paintSlowly(tree, frame);
   }

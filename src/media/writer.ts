@@ -14,7 +14,7 @@ import {
 } from 'mediabunny';
 import type { Size } from '@/core/geometry/size';
 import { convertYuv } from '@/core/picture/convert-planes';
-import { blankYuv, bt709, sameKind, type YuvImage } from '@/core/picture/planes';
+import { blankYuv, bt709, planesLength, sameKind, type YuvImage } from '@/core/picture/planes';
 import { perSecond, timeOfFrame, type Rate } from '@/core/time/rate';
 
 export type Container = 'mp4' | 'mov' | 'webm';
@@ -93,16 +93,25 @@ export class MovieWriter {
     return writer;
   }
 
-  /** Adds a picture. The planes may be painted over as soon as this returns its promise's value. */
-  async addPicture(picture: YuvImage, time: number, duration: number): Promise<void> {
-    const image = sameKind(picture, bt709) ? picture : convertYuv(picture, this.converted);
-    const size = image.y.length + image.u.length + image.v.length;
+  /** The picture's planes one after the other, which they are already where they were made so. */
+  private packed(image: YuvImage): Uint8Array<ArrayBuffer> {
+    const [size, { buffer, byteOffset }] = [planesLength(image), image.y];
+    const follows = (plane: Uint8Array, before: Uint8Array) =>
+      plane.buffer === buffer && plane.byteOffset === before.byteOffset + before.length;
+    if (follows(image.u, image.y) && follows(image.v, image.u))
+      return new Uint8Array(buffer as ArrayBuffer, byteOffset, size);
     if (this.bytes.length !== size) this.bytes = new Uint8Array(size);
     this.bytes.set(image.y);
     this.bytes.set(image.u, image.y.length);
     this.bytes.set(image.v, image.y.length + image.u.length);
+    return this.bytes;
+  }
+
+  /** Adds a picture. The planes may be painted over as soon as this returns its promise's value. */
+  async addPicture(picture: YuvImage, time: number, duration: number): Promise<void> {
+    const image = sameKind(picture, bt709) ? picture : convertYuv(picture, this.converted);
     // The frame takes its own copy at once; the sample adds the exact time, which a frame rounds.
-    const frame = new VideoFrame(this.bytes, {
+    const frame = new VideoFrame(this.packed(image), {
       format: 'I420',
       codedWidth: image.width,
       codedHeight: image.height,

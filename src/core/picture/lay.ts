@@ -1,10 +1,17 @@
 import type { GrayImage } from './image';
-import { chromaSide } from './planes';
 import type { Bounds } from '../geometry/size';
 
 /** A mask with, for each row, where its longest fully covered run begins and ends. */
 type MaskPlane = { cover: Uint8Array; solid: Int32Array };
-export type MaskPlanes = { luma: MaskPlane; chroma: MaskPlane; bounds: Bounds };
+
+export type MaskPlanes = {
+  luma: MaskPlane;
+  chroma: MaskPlane;
+  /** what it touches */
+  bounds: Bounds;
+  /** what it leaves open, wholly or in part */
+  open: Bounds;
+};
 
 /** A mask's coverage with its runs. @param width pixels a row */
 export function withRuns(cover: Uint8Array, width: number): MaskPlane {
@@ -22,17 +29,20 @@ export function withRuns(cover: Uint8Array, width: number): MaskPlane {
   return { cover, solid };
 }
 
-/** Smallest even-aligned part of the frame that a mask touches. */
-export function boundsOf({ width, height, data }: GrayImage): Bounds {
+/** Smallest even-aligned part of the frame outside of which a mask has one value. */
+export function boundsOf({ width, height, data }: GrayImage, outside: 0 | 255): Bounds {
   let [left, top, right, bottom] = [width, height, 0, 0];
   for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      if (data[y * width + x] === 0) continue;
-      if (x < left) left = x;
-      if (x >= right) right = x + 1;
-      if (y < top) top = y;
-      bottom = y + 1;
-    }
+    const row = data.subarray(y * width, (y + 1) * width);
+    let first = 0;
+    while (first < width && row[first] === outside) first++;
+    if (first === width) continue;
+    let last = width - 1;
+    while (row[last] === outside) last--;
+    left = Math.min(left, first);
+    right = Math.max(right, last + 1);
+    top = Math.min(top, y);
+    bottom = y + 1;
   }
   return {
     left: left & ~1,
@@ -42,12 +52,12 @@ export function boundsOf({ width, height, data }: GrayImage): Bounds {
   };
 }
 
-/** The same part of a chroma plane. */
-export const halved = (bounds: Bounds): Bounds => ({
-  left: bounds.left >> 1,
-  top: bounds.top >> 1,
-  right: chromaSide(bounds.right),
-  bottom: chromaSide(bounds.bottom),
+/** The part that two have in common; of no width or height where there is none. */
+export const commonPart = (one: Bounds, other: Bounds): Bounds => ({
+  left: Math.max(one.left, other.left),
+  top: Math.max(one.top, other.top),
+  right: Math.min(one.right, other.right),
+  bottom: Math.min(one.bottom, other.bottom),
 });
 
 /** Codes that lie in the middle go towards the front, so that neither lighter nor darker gains by rounding. */
@@ -70,12 +80,13 @@ export function layPlane(
 ): void {
   const full = opacity >= 1 && !inside;
   const share = opacity / 255;
+  const { left, right } = bounds;
   for (let y = bounds.top; y < bounds.bottom; y++) {
     const base = y * width;
-    const end = base + bounds.right;
-    const solidStart = full ? (mask ? base + mask.solid[2 * y] : base + bounds.left) : -1;
-    const solidEnd = mask ? base + mask.solid[2 * y + 1] : end;
-    for (let at = base + bounds.left; at < end; at++) {
+    const end = base + right;
+    const solidStart = full ? base + Math.max(left, mask ? mask.solid[2 * y] : left) : -1;
+    const solidEnd = base + Math.min(right, mask ? mask.solid[2 * y + 1] : right);
+    for (let at = base + left; at < end; at++) {
       if (at === solidStart && solidEnd > at) {
         back.set(front.subarray(at, solidEnd), at);
         at = solidEnd - 1;

@@ -2,75 +2,102 @@ import type { GrayImage } from './image';
 import type { Size } from '../geometry/size';
 import type { Rings } from './node';
 
-/** Mean over `width` neighbours along rows, edges repeated, so that the frame's own edge stays hard. */
-function boxRows(
-  source: Float32Array,
-  width: number,
-  height: number,
-  reach: number,
-  into: Float32Array,
-): void {
+/** Mean over 2 × `reach` + 1 neighbours along rows, edges repeated, so that the frame's own edge stays hard. */
+function boxRows(source: Float32Array, { width, height }: Size, reach: number, into: Float32Array): void {
   const whole = Math.floor(reach);
   const part = reach - whole;
-  const span = 2 * reach + 1;
-  for (let y = 0; y < height; y++) {
-    const base = y * width;
-    const at = (x: number) => source[base + (x < 0 ? 0 : x >= width ? width - 1 : x)];
+  const scale = 1 / (2 * reach + 1);
+  const beyond = whole + 1;
+  const line = new Float32Array(width + 2 * beyond);
+  for (let base = 0; base < width * height; base += width) {
+    line.fill(source[base], 0, beyond);
+    line.set(source.subarray(base, base + width), beyond);
+    line.fill(source[base + width - 1], beyond + width);
     let sum = 0;
-    for (let x = -whole; x <= whole; x++) sum += at(x);
+    for (let at = 1; at < 2 * beyond; at++) sum += line[at];
     for (let x = 0; x < width; x++) {
-      into[base + x] = (sum + part * (at(x - whole - 1) + at(x + whole + 1))) / span;
-      sum += at(x + whole + 1) - at(x - whole);
+      const next = line[x + 2 * beyond];
+      into[base + x] = (sum + part * (line[x] + next)) * scale;
+      sum += next - line[x + 1];
     }
   }
 }
 
-function transpose(source: Float32Array, width: number, height: number): Float32Array {
-  const out = new Float32Array(source.length);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) out[x * height + y] = source[y * width + x];
-  return out;
+/** The same along columns: sums of all columns go down together, so that memory is read in its order. */
+function boxColumns(source: Float32Array, { width, height }: Size, reach: number, into: Float32Array): void {
+  const whole = Math.floor(reach);
+  const part = reach - whole;
+  const scale = 1 / (2 * reach + 1);
+  const row = (y: number) => Math.min(height - 1, Math.max(0, y)) * width;
+  const sums = new Float64Array(width);
+  for (let y = -whole; y <= whole; y++) {
+    const from = row(y);
+    for (let x = 0; x < width; x++) sums[x] += source[from + x];
+  }
+  for (let y = 0; y < height; y++) {
+    const [outer, first, next] = [row(y - whole - 1), row(y - whole), row(y + whole + 1)];
+    const base = y * width;
+    for (let x = 0; x < width; x++) {
+      const entering = source[next + x];
+      into[base + x] = (sums[x] + part * (source[outer + x] + entering)) * scale;
+      sums[x] += entering - source[first + x];
+    }
+  }
 }
 
-/** Coverage 0..1 of rings that together are one shape: four lines a pixel down, exact across. Even-odd rule. */
+/**
+ * Coverage 0..1 of rings that together are one shape: four lines a pixel down, exact across. Even-odd rule.
+ * A line is covered from one crossing to the next; what a crossing covers to its right is noted where it lies, and
+ * summed up along the row.
+ */
 export function coverOfRings(rings: Rings, { width, height }: Size): Float32Array {
   const out = new Float32Array(width * height);
   const lines = 4;
-  for (let line = 0; line < height * lines; line++) {
-    const y = (line + 0.5) / lines;
-    const crossings: number[] = [];
-    for (const points of rings) {
-      for (let i = 0; i < points.length; i++) {
-        const [x0, y0] = points[i];
-        const [x1, y1] = points[(i + 1) % points.length];
-        if (y0 <= y !== y1 <= y) crossings.push(x0 + ((y - y0) / (y1 - y0)) * (x1 - x0));
+  const steps = new Float64Array(width + 2);
+  const step = (x: number, amount: number) => {
+    const place = Math.min(width, Math.max(0, x));
+    const pixel = Math.floor(place);
+    steps[pixel] += amount * (pixel + 1 - place);
+    steps[pixel + 1] += amount * (place - pixel);
+  };
+  for (let row = 0; row < height; row++) {
+    steps.fill(0);
+    for (let line = 0; line < lines; line++) {
+      const crossings = crossingsAt(rings, row + (line + 0.5) / lines);
+      for (let i = 0; i + 1 < crossings.length; i += 2) {
+        step(crossings[i], 1 / lines);
+        step(crossings[i + 1], -1 / lines);
       }
     }
-    crossings.sort((a, b) => a - b);
-    const base = Math.floor(line / lines) * width;
-    for (let i = 0; i + 1 < crossings.length; i += 2) {
-      const from = Math.max(0, crossings[i]);
-      const to = Math.min(width, crossings[i + 1]);
-      if (to <= from) continue;
-      const first = Math.floor(from);
-      const last = Math.min(width - 1, Math.floor(to));
-      for (let x = first; x <= last; x++) out[base + x] += (Math.min(x + 1, to) - Math.max(x, from)) / lines;
-    }
+    let sum = 0;
+    for (let x = 0; x < width; x++) out[row * width + x] = Math.max(0, (sum += steps[x]));
   }
   return out;
 }
 
+/** Where the edges of a shape cross a line, from left to right. */
+function crossingsAt(rings: Rings, y: number): number[] {
+  const crossings: number[] = [];
+  for (const points of rings) {
+    let [x0, y0] = points[points.length - 1] ?? [0, 0];
+    for (const [x1, y1] of points) {
+      if (y0 <= y !== y1 <= y) crossings.push(x0 + ((y - y0) / (y1 - y0)) * (x1 - x0));
+      [x0, y0] = [x1, y1];
+    }
+  }
+  return crossings.sort((a, b) => a - b);
+}
+
 /** Coverage with a soft edge. @param feather its width in pixels, half of it on each side; up to 0.5 stays hard */
-export function feathered(cover: Float32Array, { width, height }: Size, feather: number): Float32Array {
+export function feathered(cover: Float32Array, size: Size, feather: number): Float32Array {
   if (feather <= 0.5) return cover;
   const reach = feather / 4;
   const [soft, spare] = [new Float32Array(cover.length), new Float32Array(cover.length)];
-  boxRows(cover, width, height, reach, spare);
-  boxRows(spare, width, height, reach, soft);
-  const turned = transpose(soft, width, height);
-  boxRows(turned, height, width, reach, spare);
-  boxRows(spare, height, width, reach, turned);
-  return transpose(turned, height, width);
+  boxRows(cover, size, reach, spare);
+  boxRows(spare, size, reach, soft);
+  boxColumns(soft, size, reach, spare);
+  boxColumns(spare, size, reach, soft);
+  return soft;
 }
 
 /** Coverage 0..255 of a shape in pixels of `size`. @param feather as in {@link feathered} */
@@ -81,8 +108,10 @@ export function rasterMask(
   inverted = false,
 ): GrayImage & { data: Uint8Array } {
   const cover = feathered(coverOfRings(rings, size), size, feather);
-  const code = (value: number) => Math.min(255, (inverted ? 1 - value : value) * 255 + 0.5);
-  return { width: size.width, height: size.height, data: Uint8Array.from(cover, code) };
+  const data = new Uint8Array(cover.length);
+  const [start, step] = inverted ? [255.5, -255] : [0.5, 255];
+  for (let at = 0; at < data.length; at++) data[at] = Math.min(255, start + step * cover[at]);
+  return { width: size.width, height: size.height, data };
 }
 
 /** Coverage at half size, for the chroma of 4:2:0 pictures. */

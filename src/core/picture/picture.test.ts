@@ -102,6 +102,29 @@ describe('video pictures', () => {
     expect([
       ...resizePlane(Uint8Array.of(0, 90, 180), { width: 3, height: 1 }, { width: 2, height: 1 }),
     ]).toEqual([30, 150]);
+    const next = seeded(5);
+    for (const [width, height, factor] of [
+      [16, 6, 2],
+      [24, 10, 2],
+      [12, 8, 2],
+      [18, 9, 3],
+    ]) {
+      const codes = Uint8Array.from({ length: width * height }, () => 256 * next());
+      const to = { width: width / factor, height: height / factor };
+      const shrunk = resizePlane(codes, { width, height }, to);
+      shrunk.forEach((code, at) => {
+        const [x, y] = [(at % to.width) * factor, Math.floor(at / to.width) * factor];
+        let sum = 0;
+        for (let step = 0; step < factor * factor; step++)
+          sum += codes[(y + Math.floor(step / factor)) * width + x + (step % factor)];
+        expect(code).toBe(Math.floor(sum / factor ** 2 + 0.5));
+      });
+      const part = { left: 1, top: 1, right: to.width - 1, bottom: to.height - 1 };
+      const some = resizePlane(codes, { width, height }, to, new Uint8Array(shrunk.length), part);
+      for (let y = part.top; y < part.bottom; y++)
+        for (let x = part.left; x < part.right; x++)
+          expect(some[y * to.width + x]).toBe(shrunk[y * to.width + x]);
+    }
     const image = { ...blankYuv({ width: 4, height: 2 }), y: Uint8Array.of(1, 2, 3, 4, 5, 6, 7, 8) };
     expect([...turnYuv(image, 90).y]).toEqual([5, 1, 6, 2, 7, 3, 8, 4]);
     expect([...turnYuv(turnYuv(image, 90), 270).y]).toEqual([...image.y]);

@@ -203,6 +203,42 @@ describe('the planar painter', () => {
       }
   });
 
+  // A layer that is all but opaque hides nothing by the painter's rules, and no code can tell it from one that is.
+  it('leaves out what is hidden and nothing else', () => {
+    const next = seeded(8);
+    const ringOf = (): Point[] =>
+      Array.from({ length: 5 }, () => [next() * 130 - 17, next() * 88 - 17] as Point);
+    const large = { width: 2 * size.width, height: 2 * size.height };
+    const grown = rgbaToYuv(painted(large, (x, y) => [(x * 7) % 256, (y * 5) % 256, (x + y) % 256]));
+    const layers: [Partial<DrawItem>, YuvImage][] = [
+      [{}, soft(2)],
+      [{ matrix: [1, 0, 0, 1, 3.5, -2] }, soft(30)],
+      [{ matrix: [1, 0, 0, 1, 3.5, -2], edges: 'mirrored' }, soft(40)],
+      [{ size: large, matrix: [0.5, 0, 0, 0.5, 0, 0] }, grown],
+    ];
+    const [painter, other] = [new PlanarPainter(size), new PlanarPainter(size)];
+    for (let round = 0; round < 60; round++) {
+      const chosen = Array.from({ length: 4 }, () => layers[Math.floor(next() * layers.length)]);
+      const items = chosen.map(([more], index) =>
+        item({
+          ...more,
+          mask:
+            index > 0 && next() < 0.8
+              ? { rings: [ringOf()], feather: 6 * next(), inverted: next() < 0.5 }
+              : null,
+        }),
+      );
+      const pictures = chosen.map(([, picture]) => picture);
+      const given = paint(items, pictures, painter);
+      const whole = paint(
+        items.map((one) => ({ ...one, opacity: 1 - 1e-9 })),
+        pictures,
+        other,
+      );
+      for (const plane of ['y', 'u', 'v'] as const) expect(given[plane]).toEqual(whole[plane]);
+    }
+  });
+
   it('fades a single layer in from black, whatever was painted before', () => {
     const painter = new PlanarPainter(size);
     const picture = soft(0);

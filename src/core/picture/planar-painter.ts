@@ -2,11 +2,11 @@ import { invertAffine, multiplyAffine, type Affine } from '../geometry/affine';
 import type { Bounds, Point, Size } from '../geometry/size';
 import { convertYuv } from './convert-planes';
 import { gradeYuv } from './grade-planes';
-import { boundsOf, halved, layPlane, withRuns, type MaskPlanes } from './lay';
+import { boundsOf, commonPart, layPlane, withRuns, type MaskPlanes } from './lay';
 import type { DrawItem, DrawList, DrawMask } from './draw-list';
 import { halveMask, rasterMask } from './mask';
 import type { Edges } from './node';
-import { blankYuv, bt709, chromaSide, resizeYuv, sameKind, type YuvImage } from './planes';
+import { blankYuv, bt709, chromaSide, halved, resizeYuv, sameKind, type YuvImage } from './planes';
 import { resamplePlane } from './resample';
 
 const isIdentity = ([a, b, c, d, e, f]: Affine, size: Size) =>
@@ -92,18 +92,25 @@ export class PlanarPainter {
   private paintList(items: DrawList, pictures: readonly YuvImage[]): YuvImage {
     const out = this.output;
     const maps = items.map((item, index) => this.mapOf(item, pictures[index]));
-    const hides = (item: DrawItem, index: number) =>
-      !item.mask &&
-      item.opacity >= 1 &&
-      (item.edges !== 'empty' || coversFrame(maps[index], pictures[index], this.size));
-    const lowest = items.findLastIndex(hides);
+    const masks = items.map(({ mask }) => mask && this.maskOf(mask));
+    const reaches = (index: number) =>
+      items[index].edges !== 'empty' || coversFrame(maps[index], pictures[index], this.size);
+    const opaque = items.map((item, index) => item.opacity >= 1 && reaches(index));
+    const lowest = opaque.findLastIndex((hides, index) => hides && !masks[index]);
     if (lowest < 0) {
       out.y.fill(16);
       out.u.fill(128);
       out.v.fill(128);
     }
+    let open: Bounds = { left: 0, top: 0, right: this.size.width, bottom: this.size.height };
+    const shown = items.map(() => open);
+    for (let index = items.length - 1; index >= 0; index--) {
+      const mask = masks[index];
+      shown[index] = mask ? commonPart(open, mask.bounds) : open;
+      if (mask && opaque[index]) open = commonPart(open, mask.open);
+    }
     for (let index = Math.max(0, lowest); index < items.length; index++)
-      this.lay(items[index], pictures[index], maps[index]);
+      this.lay(items[index], pictures[index], maps[index], masks[index], shown[index]);
     return out;
   }
 
@@ -121,12 +128,10 @@ export class PlanarPainter {
     return invertAffine(multiplyAffine(stage, multiplyAffine(item.matrix, proxy)));
   }
 
-  private lay(item: DrawItem, source: YuvImage, map: Affine): void {
+  /** @param bounds what shows of it: what its mask leaves and nothing before it hides */
+  private lay(item: DrawItem, source: YuvImage, map: Affine, mask: MaskPlanes | null, bounds: Bounds): void {
     const { size, output } = this;
-    const whole = { left: 0, top: 0, right: size.width, bottom: size.height };
-    const mask = item.mask ? this.maskOf(item.mask) : null;
-    const bounds = mask?.bounds ?? whole;
-    if (bounds.right <= bounds.left) return;
+    if (bounds.right <= bounds.left || bounds.bottom <= bounds.top) return;
     let picture = sameKind(source, bt709) ? source : convertYuv(source, this.scratchOf('converted', source));
     let reaches = true;
     if (!(isIdentity(map, size) && picture.width === size.width && picture.height === size.height)) {
@@ -184,10 +189,14 @@ export class PlanarPainter {
         width: Math.round(picture.width / shrink),
         height: Math.round(picture.height / shrink),
       };
-      source = resizeYuv(picture, to, { into: this.scratchOf('shrunk', to) });
-      back = multiplyAffine([source.width / picture.width, 0, 0, source.height / picture.height, 0, 0], map);
-      const fits = source.width === this.size.width && source.height === this.size.height;
-      if (fits && !markInside && isIdentity(back, this.size)) return source;
+      back = multiplyAffine([to.width / picture.width, 0, 0, to.height / picture.height, 0, 0], map);
+      const fits = to.width === this.size.width && to.height === this.size.height;
+      const isAll = fits && !markInside && isIdentity(back, this.size);
+      source = resizeYuv(picture, to, {
+        into: this.scratchOf('shrunk', to),
+        part: isAll ? bounds : undefined,
+      });
+      if (isAll) return source;
     }
     const chromaFrom = { width: chromaSide(source.width), height: chromaSide(source.height) };
     const chromaTo = { width: chromaSide(this.size.width), height: chromaSide(this.size.height) };
@@ -211,7 +220,8 @@ export class PlanarPainter {
     const planes = {
       luma: withRuns(image.data, image.width),
       chroma: withRuns(halveMask(image), chromaSide(image.width)),
-      bounds: boundsOf(image),
+      bounds: boundsOf(image, 0),
+      open: boundsOf(image, 255),
     };
     if (this.masks.size > 8) this.masks.clear();
     this.masks.set(key, planes);
