@@ -97,7 +97,14 @@ function withoutPlate(snapshot: Snapshot): Place[] {
   return [...new Set(bare.map((take) => filmedIn(snapshot, take)))].map((setup) => (setup ? { setup } : {}));
 }
 
+const takesFindings = rememberedWith<Take[], Finding[]>();
+
 function takeFindings(snapshot: Snapshot): Finding[] {
+  const { project, takes, logs, setups, media, measures } = snapshot;
+  return takesFindings(takes, [project, logs, setups, media, measures], () => examineTakes(snapshot));
+}
+
+function examineTakes(snapshot: Snapshot): Finding[] {
   const { project, takes } = snapshot;
   const bare = withoutPlate(snapshot).map((where): Finding<TakeCode> => ({
     code: 'setup.no-plate',

@@ -2,7 +2,7 @@ import type { Setup } from '../model/plan-records';
 import type { Moment } from '../model/records';
 import type { Filming, FilmRecipe, ShotNeed } from '../recipes/film';
 import { films } from '../recipes/films';
-import { remembered } from '../remember';
+import { remembered, rememberedWith } from '../remember';
 import { timeOfBeat } from '../time/grid';
 import { frameOfTime } from '../time/rate';
 import { usualDay, type PlanInput } from './plan';
@@ -31,17 +31,21 @@ export function secondSetupOf(setups: readonly Setup[], moment: Moment): string 
   return chosen?.id ?? setups[setups.findIndex((setup) => setup.id === first) + 1]?.id ?? first;
 }
 
+const plannedMoments = rememberedWith<Moment, PlannedMoment>();
+
 /** Each moment with what it needs. Lengths come from the song's beats; without them a beat counts as a second. */
 export const planMoments = remembered(({ project, grid, moments, day }: PlanInput): PlannedMoment[] => {
   const handle = day?.handle ?? usualDay.handle;
-  return moments.map((moment) => {
-    const time = (beat: number) => (grid ? timeOfBeat(grid, beat) : beat);
-    const [from, until] = [time(moment.start), time(moment.end)];
-    const seconds = Math.max(0.04, until - from);
-    const frames = Math.max(1, frameOfTime(project.rate, until) - frameOfTime(project.rate, from));
-    const recipe = films[moment.recipe] as FilmRecipe<unknown>;
-    return { moment, seconds, frames, filming: recipe.film(moment.settings, { seconds, frames, handle }) };
-  });
+  return moments.map((moment) =>
+    plannedMoments(moment, [project, grid, handle], () => {
+      const time = (beat: number) => (grid ? timeOfBeat(grid, beat) : beat);
+      const [from, until] = [time(moment.start), time(moment.end)];
+      const seconds = Math.max(0.04, until - from);
+      const frames = Math.max(1, frameOfTime(project.rate, until) - frameOfTime(project.rate, from));
+      const recipe = films[moment.recipe] as FilmRecipe<unknown>;
+      return { moment, seconds, frames, filming: recipe.film(moment.settings, { seconds, frames, handle }) };
+    }),
+  );
 });
 
 /** Minutes that a shot takes: every take with its reset, and a rehearsal where it can go wrong. */

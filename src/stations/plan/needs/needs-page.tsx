@@ -116,7 +116,7 @@ function MomentNeeds({ planned, shots }: { planned: PlannedMoment; shots: readon
   const setups = snapshot.setups.map(({ id, name }) => ({ value: id, text: name }));
   const setup = setupOf(snapshot.setups, moment.setup);
   return (
-    <li data-plan={moment.id} className={`border bg-raised ${open ? 'border-ink2' : 'border-line'}`}>
+    <li data-plan={moment.id} className={`unseen border bg-raised ${open ? 'border-ink2' : 'border-line'}`}>
       <MomentLine
         moment={moment}
         bar={grid ? barAndBeat(grid, moment.start).bar : null}
