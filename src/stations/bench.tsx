@@ -7,7 +7,9 @@ import { frameShownAt, timeOfFrame, type Rate } from '@/core/time/rate';
 import { redo, undo } from '@/store/change';
 import { createProject, switchUnits } from '@/store/commands/projects';
 import { Store } from '@/store/db';
+import { removedProjects } from '@/store/empty';
 import { needsOf } from '@/store/needs';
+import { sayStep } from '@/store/say-step';
 import { findingsOf, type StationName } from '@/store/findings';
 import { readSnapshot, songKey, type Snapshot } from '@/store/snapshot';
 import { ActionList, type Action } from '@/ui/actions';
@@ -78,7 +80,7 @@ function Opened() {
   const [player] = useState(() => new Player());
   const where = useWhere();
   const [opening, setOpening] = useState<string | null>(null);
-  const started = useRef(false);
+  const busy = useRef(false);
   const projects = useLiveQuery(async () => {
     const all = await store.records.where({ kind: 'project' }).toArray();
     return all
@@ -105,16 +107,16 @@ function Opened() {
   }, [store]);
 
   useEffect(() => {
-    if (!projects || known || started.current) return;
+    if (!projects || known || busy.current) return;
+    busy.current = true;
     const findProject = async () => {
       // A project that was made a moment ago is in the store before it is in the list.
       if (where.project && (await store.records.get(where.project))?.alive) return;
       if (projects.length > 0) return goTo({ project: projects[0].id, moment: null }, true);
-      if (started.current) return;
-      started.current = true;
-      await demo();
+      if ((await removedProjects(store)).length === 0) return demo();
+      goTo({ project: await createProject(store, 'My film'), station: 'song', moment: null }, true);
     };
-    void findProject();
+    void findProject().finally(() => (busy.current = false));
   }, [projects, known, demo, store, where.project]);
 
   if (opening) return <Waiting text={opening} />;
@@ -277,10 +279,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const back = useCallback(
     (way: 'undo' | 'redo') =>
       attempt(async () => {
-        const done = await (way === 'undo' ? undo : redo)(store, projectId);
-        toast(
-          done ? `${way === 'undo' ? 'Undone' : 'Done again'}: ${done.label}` : `There is nothing to ${way}.`,
-        );
+        toast(sayStep(way, await (way === 'undo' ? undo : redo)(store, projectId)));
       }),
     [attempt, store, projectId],
   );

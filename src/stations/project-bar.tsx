@@ -4,6 +4,7 @@ import { ChevronDown, Keyboard, Moon, Redo2, Undo2 } from 'lucide-react';
 import { memo, useState } from 'react';
 import { setProject } from '@/store/commands/projects';
 import { useBench } from '@/ui/bench-context';
+import { RemovedProjects, RemoveProject } from './projects';
 
 /** The name of the project, undo and redo, and what belongs to no station. */
 export const ProjectBar = memo(function ProjectBar({
@@ -25,6 +26,8 @@ export const ProjectBar = memo(function ProjectBar({
 }) {
   const { snapshot, store, attempt, go } = useBench();
   const [naming, setNaming] = useState<string | null>(null);
+  const [asking, setAsking] = useState<'remove' | 'removed' | null>(null);
+  const closed = () => setAsking(null);
   const { project } = snapshot;
   const buttons = [
     { text: 'Undo (Ctrl+Z)', icon: Undo2, run: onUndo },
@@ -65,6 +68,13 @@ export const ProjectBar = memo(function ProjectBar({
               <DropdownMenu.Item className={item} onSelect={() => setNaming(project.name)}>
                 Rename this project
               </DropdownMenu.Item>
+              <DropdownMenu.Item className={item} onSelect={() => setAsking('remove')}>
+                Remove this project …
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className={item} onSelect={() => setAsking('removed')}>
+                Removed projects …
+              </DropdownMenu.Item>
+              <DropdownMenu.Separator className="my-1 h-px bg-line" />
               <DropdownMenu.Item className={item} onSelect={onNew}>
                 Start a project of your own
               </DropdownMenu.Item>
@@ -101,6 +111,8 @@ export const ProjectBar = memo(function ProjectBar({
           <Icon size={16} aria-hidden />
         </button>
       ))}
+      <RemoveProject open={asking === 'remove'} onClose={closed} />
+      <RemovedProjects open={asking === 'removed'} onClose={closed} />
     </div>
   );
 });

@@ -105,15 +105,23 @@ export async function change(
 }
 
 /**
+ * True for steps that undo and redo take. What the bench did by itself is passed over, what came from another device is
+ * taken back there, and a project's beginning, removal and return are acts of their own: undo ends where the project
+ * begins.
+ */
+const isStep = ({ automatic, elsewhere, project, ops }: Command): boolean =>
+  !automatic &&
+  !elsewhere &&
+  !ops.some(({ record, field }) => record === project && (field === 'kind' || field === 'alive'));
+
+/**
  * The steps that undo and redo would take next, oldest first: one command, or all of one gesture; none where there
  * is nothing to take.
  */
 export function historyOf(commands: readonly Command[]): { undo: Command[]; redo: Command[] } {
   const done: Command[][] = [];
   const undone: Command[][] = [];
-  for (const command of commands) {
-    // What came from another device is taken back there, not here.
-    if (command.automatic || command.elsewhere) continue;
+  for (const command of commands.filter(isStep)) {
     if (command.undoes) {
       const step = done.pop();
       if (step) undone.push(step);
@@ -140,7 +148,17 @@ function netOps(commands: readonly Command[]): FieldOp[] {
   return [...net.values()];
 }
 
-async function step(store: Store, project: string, way: 'undo' | 'redo'): Promise<Command | null> {
+/** What undo or redo did. */
+export type Stepped = {
+  /** of the step */
+  label: string;
+  /** changes of it that were put back or done again */
+  moved: number;
+  /** changes of it that stay as they are, because something changed them again since */
+  left: number;
+};
+
+async function step(store: Store, project: string, way: 'undo' | 'redo'): Promise<Stepped | null> {
   const made = await stepping(store, project, async () => {
     const commands = await store.commands.where({ project }).sortBy('id');
     const targets = historyOf(commands)[way];
@@ -148,25 +166,27 @@ async function step(store: Store, project: string, way: 'undo' | 'redo'): Promis
     if (!target) return null;
     const wanted = netOps(targets);
     const ops: FieldOp[] = [];
+    let left = 0;
     const records = await store.records.bulkGet([...new Set(wanted.map((op) => op.record))]);
     const fresh = new Set(wanted.filter((op) => op.field === 'kind').map((op) => op.record));
     for (const op of wanted) {
+      // A record that the step made is only laid aside.
+      if (fresh.has(op.record) && op.field !== 'alive') continue;
       const record = records.find((one) => one?.id === op.record);
       const now = record && fieldOf(record, op.field);
-      const [from, to] = way === 'undo' ? [op.after, op.before] : [op.before, op.after];
-      const created = fresh.has(op.record) && op.field !== 'alive';
-      // Only what still holds what the command wrote is put back; a record that it made is only laid aside.
-      if (created || !record || !same(now, op.field === 'alive' && from === undefined ? false : from))
-        continue;
-      ops.push({ ...op, before: now, after: op.field === 'alive' ? Boolean(to) : to });
+      const known = (value: unknown) => (op.field === 'alive' ? Boolean(value) : value);
+      const [from, to] = (way === 'undo' ? [op.after, op.before] : [op.before, op.after]).map(known);
+      // Only what still holds what the step wrote is put back.
+      if (record && same(now, from)) ops.push({ ...op, before: now, after: to });
+      else if (!same(now, to)) left++;
     }
     const link = way === 'undo' ? { undoes: target.id } : { redoes: target.id };
     const command: Command = { id: await nextStamp(store), project, label: target.label, ops, ...link };
     await write(store, ops, command.id);
     await store.commands.add(command);
-    return { target, id: command.id };
+    return { id: command.id, stepped: { label: target.label, moved: ops.length, left } };
   });
-  return made?.target ?? null;
+  return made?.stepped ?? null;
 }
 
 /** Takes back the last step, by a new command. Works across reloads and tabs. */

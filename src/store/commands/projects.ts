@@ -24,6 +24,14 @@ export async function createProject(store: Store, name: string, id = newId()): P
   return id;
 }
 
+/** Lays a project aside, with everything that is in it; it waits until it is brought back or emptied. */
+export const removeProject = (store: Store, id: string) =>
+  change(store, id, 'Project removed', [{ remove: id }]);
+
+/** Brings a project back that was laid aside, as it was. */
+export const restoreProject = (store: Store, id: string) =>
+  change(store, id, 'Project brought back', [{ record: id, set: { alive: true } }]);
+
 export const setProject = (store: Store, id: string, set: Partial<Project>) =>
   change(store, id, 'Delivery', [{ record: id, set }]);
 

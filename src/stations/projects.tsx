@@ -1,0 +1,122 @@
+'use client';
+import { AlertDialog, Dialog } from 'radix-ui';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useState } from 'react';
+import { removeProject, restoreProject } from '@/store/commands/projects';
+import { emptyProject, removedProjects, type RemovedProject } from '@/store/empty';
+import { useBench } from '@/ui/bench-context';
+
+const frame =
+  'fixed left-1/2 top-[14vh] z-50 flex max-h-[76vh] w-[min(520px,94vw)] -translate-x-1/2 flex-col border border-line bg-raised p-5 shadow-xl';
+const veil = 'fixed inset-0 z-40 bg-black/40';
+
+const takesOf = (count: number) => (count === 1 ? '1 take' : `${count} takes`);
+const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`;
+
+/** Says what happens to a project before it is removed. */
+export function RemoveProject({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { snapshot, store, attempt } = useBench();
+  const { project, takes } = snapshot;
+  return (
+    <AlertDialog.Root open={open} onOpenChange={(stays) => !stays && onClose()}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className={veil} />
+        <AlertDialog.Content className={frame}>
+          <AlertDialog.Title className="text-[18px]">Remove {project.name}?</AlertDialog.Title>
+          <AlertDialog.Description className="my-2 text-ink2">
+            It waits under “Removed projects”, with {takesOf(takes.length)} and everything else in it, until
+            you bring it back or delete it for good. Undo does not bring it back.
+          </AlertDialog.Description>
+          <div className="mt-4 flex justify-end gap-2">
+            <AlertDialog.Cancel className="knob">Keep it</AlertDialog.Cancel>
+            <AlertDialog.Action
+              className="knob main"
+              autoFocus
+              onClick={() => attempt(() => removeProject(store, project.id))}
+            >
+              Remove
+            </AlertDialog.Action>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}
+
+function RemovedLine({ removed, onBack }: { removed: RemovedProject; onBack: () => void }) {
+  const { store, attempt, go } = useBench();
+  const [sure, setSure] = useState(false);
+  const { id, name, takes, bytes, removed: when } = removed;
+  const restore = () =>
+    attempt(async () => {
+      await restoreProject(store, id);
+      go({ project: id, moment: null });
+      onBack();
+    });
+  return (
+    <li className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-dotted border-line py-2">
+      <span className="min-w-0 flex-1 basis-40">
+        <b className="block truncate font-serif text-[15px] font-medium">{name}</b>
+        <span className="text-ink2">
+          {bytes > 0 ? `${takesOf(takes)} · ${megabytes(bytes)} · ` : 'nothing in it · '}
+          removed {new Date(when).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+        </span>
+      </span>
+      {sure && <span className="basis-full">Nothing brings it back then.</span>}
+      <span className="ml-auto flex gap-2">
+        {sure ? (
+          <>
+            <button type="button" className="knob" onClick={() => setSure(false)}>
+              Keep it
+            </button>
+            <button
+              type="button"
+              className="knob main"
+              aria-label={`Delete for good: ${name}`}
+              onClick={() => attempt(() => emptyProject(store, id))}
+            >
+              Delete for good
+            </button>
+          </>
+        ) : (
+          <>
+            <button type="button" className="knob" aria-label={`Bring back ${name}`} onClick={restore}>
+              Bring back
+            </button>
+            <button
+              type="button"
+              className="knob"
+              aria-label={`Delete for good …: ${name}`}
+              onClick={() => setSure(true)}
+            >
+              Delete for good …
+            </button>
+          </>
+        )}
+      </span>
+    </li>
+  );
+}
+
+/** Projects that were removed and wait to be brought back or deleted for good. */
+export function RemovedProjects({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { store } = useBench();
+  const removed = useLiveQuery(() => (open ? removedProjects(store) : []), [store, open]) ?? [];
+  return (
+    <Dialog.Root open={open} onOpenChange={(stays) => !stays && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className={veil} />
+        <Dialog.Content className={frame} aria-describedby={undefined}>
+          <Dialog.Title className="text-[18px]">Removed projects</Dialog.Title>
+          <ul className="my-2 min-h-0 list-none overflow-auto" data-testid="removed">
+            {removed.map((one) => (
+              <RemovedLine key={one.id} removed={one} onBack={onClose} />
+            ))}
+            {removed.length === 0 && <li className="py-2 text-ink2">Nothing waits here.</li>}
+          </ul>
+          <Dialog.Close className="knob self-end">Close</Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
