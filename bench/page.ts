@@ -114,7 +114,7 @@ async function run(rounds: number, frames: number) {
   const expected = (frames * rate.den) / rate.num;
   for (let round = 0; round < rounds; round++) {
     out.shrink.push(await timed(() => decodeAndShrink(one)));
-    out.measure.push(await timed(() => measureTake(one, expected, takeParts, () => undefined)));
+    out.measure.push(await timed(() => measureTake(one, expected, takeParts, undefined, () => undefined)));
     out.copy.push(await timed(() => decodeTwoEncodeOne(one, two)));
     out.render.push(await timed(() => renderClone(one, two, frames, size)));
     out.decode4k.push(await timed(() => decodeTwo(large, other)));

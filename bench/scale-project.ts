@@ -105,26 +105,32 @@ export async function fillScale(store: Store, project: string, share = 1): Promi
       if (values) await store.curves.put({ key, project, values });
     };
     await keep(
-      partKey('pictures', media),
+      partKey('pictures', { media }),
       media,
       {
         method: 'pictures',
         complete: true,
         poster,
-        pictures: { size, analysis: { width: 640, height: 360 }, times: pictureTimes(starts) },
+        pictures: {
+          size,
+          analysis: { width: 640, height: 360 },
+          times: pictureTimes(starts),
+          colours: { matrix: 'bt709', fullRange: false, assumed: false },
+        },
       },
       starts,
     );
     const track = packPlacements(placements(index));
-    await keep(partKey('camera', media), media, { method: 'camera', small: null }, track);
-    await keep(partKey('motion', media), media, { method: 'motion', small: { share: 0.1, across: 0.4 } });
+    await keep(partKey('camera', { media }), media, { method: 'camera', small: null }, track);
+    await keep(partKey('motion', { media }), media, { method: 'motion', small: { share: 0.1, across: 0.4 } });
     const held = plates.get(board.setup);
     if (held && held !== media)
-      await keep(compareKey(media, held), take.id, {
+      await keep(compareKey({ media }, { media: held }), take.id, {
         method: 'comparison',
         comparison: {
           path: cameraPath(placements(index + 1000), starts, size),
           colour: null,
+          left: 0,
           agreement: 0.9,
           covered: new Uint8Array(1296),
         },

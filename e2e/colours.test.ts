@@ -31,6 +31,12 @@ function recoded(path: string, { matrix, fullRange }: YuvKind): void {
   );
 }
 
+/** The pictures of a proxy. */
+async function shownOf(proxy: Blob, path: string) {
+  writeFileSync(path, Buffer.from(await proxy.arrayBuffer()));
+  return decode(path, small.width, small.height);
+}
+
 const kinds = [
   { matrix: 'bt709', fullRange: true },
   { matrix: 'bt601', fullRange: false },
@@ -50,9 +56,7 @@ describe('what the stage shows', () => {
     const proxies = unpack(rowsOf('proxies')) as { id: string; blob: Blob }[];
     for (const [index, kind] of kinds.entries()) {
       const id = media.find(({ name }) => name === names[index])?.id;
-      const proxy = proxies.find((one) => one.id === id);
-      writeFileSync(file('proxy.mp4'), Buffer.from((await proxy?.blob.arrayBuffer()) as ArrayBuffer));
-      const shown = decode(file('proxy.mp4'), small.width, small.height);
+      const shown = await shownOf(proxies.find((one) => one.id === id)?.blob as Blob, file('proxy.mp4'));
       const filmed = decode(file(names[index]), 1280, 720, kind);
       expect(shown).toHaveLength(12);
       for (const at of [0, 11])
@@ -61,5 +65,41 @@ describe('what the stage shows', () => {
           names[index],
         ).toBeGreaterThan(36);
     }
+  });
+
+  // Browsers read untagged pictures of fewer than 720 lines as BT.601; today's phones tag theirs.
+  test('is read as browsers read it where a file does not say, which is said and can be set', async ({
+    open,
+    file,
+  }) => {
+    const bench = await open({ seed: await seeded(ruled), at: 'station=match' });
+    // By way of a bare stream no tag of a container is left.
+    const coded = ['-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=24:d=0.5', '-crf', '8', '-bf', '0'];
+    ffmpeg(...coded, '-pix_fmt', 'yuv420p', file('bare.h264'));
+    ffmpeg('-r', '24', '-i', file('bare.h264'), '-c', 'copy', file('old.mp4'));
+    await bench.bringIn(file('old.mp4'));
+    await bench.page.locator('[data-take] img').first().waitFor();
+    await bench.settled();
+    /** How much nearer, in dB, what is shown is to the file read as BT.601 than to it read as BT.709. */
+    const leaning = async () => {
+      const { rowsOf } = await taken(bench.page);
+      const [{ blob }] = unpack(rowsOf('proxies')) as { blob: Blob }[];
+      const [shown] = await shownOf(blob, file('proxy.mp4'));
+      const [old, late] = (['bt601', 'bt709'] as const).map((matrix) => {
+        const [filmed] = decode(file('old.mp4'), small.width, small.height, { matrix, fullRange: false });
+        return psnr(yuvToRgba(shown), yuvToRgba(filmed));
+      });
+      return old - late;
+    };
+    expect(await leaning()).toBeGreaterThan(6);
+    await bench.finding('take.colours-assumed').waitFor();
+    await bench.press('Read them the other way');
+    await bench.finding('take.colours-chosen').waitFor();
+    await bench.settled();
+    expect(await leaning()).toBeLessThan(-6);
+    await bench.undo();
+    await bench.finding('take.colours-assumed').waitFor();
+    await bench.settled();
+    expect(await leaning()).toBeGreaterThan(6);
   });
 });

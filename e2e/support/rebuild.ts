@@ -42,7 +42,8 @@ function rebuild(
   for (const { value } of raw.measures) {
     if (value.method !== 'comparison') continue;
     const { path } = value.comparison;
-    path.begins = Float64Array.from(path.begins);
+    path.times = Float64Array.from(path.times);
+    path.holds = Uint8Array.from(path.holds);
     path.placements = Float32Array.from(path.placements);
   }
   const moment = snapshot.built.find((one) => !name || one.name === name) ?? snapshot.built[0];
@@ -60,7 +61,7 @@ function rebuild(
       .map((take) => ({
         id: take.media,
         name: snapshot.media.get(take.media)?.name ?? '',
-        times: raw.curves.find(({ key }) => key === partKey('pictures', take.media))?.values ?? [],
+        times: raw.curves.find(({ key }) => key === partKey('pictures', { media: take.media }))?.values ?? [],
       })),
   };
 }

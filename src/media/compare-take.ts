@@ -1,13 +1,23 @@
 import { median } from '@/core/statistics';
-import { chain, scalePlacement, unpackPlacements, type Placement } from '@/core/geometry/placement';
-import { cameraPath } from '@/core/footage/camera-path';
+import {
+  chain,
+  cornerMove,
+  inverted,
+  placementMatrix,
+  scalePlacement,
+  unpackPlacements,
+  type Placement,
+} from '@/core/geometry/placement';
+import { cameraAt, cameraPath } from '@/core/footage/camera-path';
 import { matchColour, type ColourMatch } from '@/core/footage/colour-match';
 import { presenceOf } from '@/core/footage/presence';
 import { pictureAt } from '@/core/footage/picture-times';
 import { prepareReference } from '@/core/footage/reference';
 import { registerFrame } from '@/core/footage/register';
 import type { Comparison, MeasuredTake } from '@/core/model/measures';
+import { resamplePlane } from '@/core/picture/resample';
 import { isCoreError, refuse } from '@/core/error';
+import { allowed } from '@/core/finding/allowed';
 import { yuvToRgba } from '@/core/picture/planes';
 
 /** Cells in which a take differs from its plate at any kept still; for judging whether two takes leave room. */
@@ -23,13 +33,7 @@ function baseOf(take: MeasuredTake, track: readonly Placement[], plate: Measured
   const offsets = take.stills.views.map(({ time, luma }) => {
     const found = registerFrame(reference, luma);
     const own = track[pictureAt(take.times, time)];
-    return {
-      dx: found.dx - own.dx,
-      dy: found.dy - own.dy,
-      rotation: found.rotation - own.rotation,
-      scale: found.scale / own.scale,
-      agreement: found.agreement,
-    };
+    return { ...chain(found, inverted(own)), agreement: found.agreement };
   });
   const part = (key: keyof Placement) => median(offsets.map((offset) => offset[key]));
   return {
@@ -39,6 +43,25 @@ function baseOf(take: MeasuredTake, track: readonly Placement[], plate: Measured
     scale: part('scale'),
     agreement: part('agreement'),
   };
+}
+
+/**
+ * Pixels of the analysed picture that a corner of the kept views still lies off once their movement was undone: they
+ * are put back as the painter would, and registered again.
+ * @param camera where the camera stood at some seconds, in pixels of the analysed picture
+ */
+function leftOver(take: MeasuredTake, plate: MeasuredTake, camera: (seconds: number) => Placement): number {
+  const { analysis, stills } = take;
+  const whole = { left: 0, top: 0, right: analysis.width, bottom: analysis.height };
+  const reference = prepareReference(inTheMiddle(plate.stills.views).luma);
+  const left = stills.views.map(({ time, luma }) => {
+    const data = new Uint8Array(luma.data.length);
+    const back = placementMatrix(camera(time), analysis);
+    resamplePlane(luma.data, analysis, back, data, analysis, whole, null, 'repeated');
+    const found = registerFrame(reference, { ...analysis, data });
+    return found.agreement < allowed.agreement ? 0 : cornerMove(found, analysis);
+  });
+  return Math.max(...left);
 }
 
 /**
@@ -73,8 +96,12 @@ export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison
     presenceOf(empty, picture, roomCells, 30).forEach((value, cell) => (covered[cell] |= value));
   }
   const colour = inTheMiddle(colours.sort((a, b) => a.stops - b.stops)) ?? null;
+  const path = cameraPath(placements, take.times, take.size);
+  const camera = cameraAt(path);
+  const views = leftOver(take, plate, (seconds) => scalePlacement(camera(seconds), 1 / factor));
   return {
-    path: cameraPath(placements, take.times, take.size),
+    path,
+    left: Math.max(path.left, views * factor),
     colour,
     agreement: base.agreement,
     covered,

@@ -2,10 +2,10 @@ import { refuse } from '@/core/error';
 import { analyse, type AnalyserName, type FoundBy, type TakePart } from '@/core/footage/analysers';
 import { pictureTimes } from '@/core/footage/picture-times';
 import { fitWithin, type Size } from '@/core/geometry/size';
-import type { Stills, TakePictures } from '@/core/model/measures';
-import { resizePlane, resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
+import type { ReadColours, Stills, TakePictures } from '@/core/model/measures';
+import { resizePlane, resizeYuv, yuvToRgba, type YuvImage, type YuvMatrix } from '@/core/picture/planes';
 import { openInput } from './open';
-import { readPictures } from './pictures';
+import { coloursOf, readPictures } from './pictures';
 import { MovieWriter } from './writer';
 
 const analysisSide = 960;
@@ -55,6 +55,7 @@ class Keeper {
   private constructor(
     private readonly size: Size,
     private readonly analysis: Size,
+    private readonly colours: ReadColours,
     private readonly apart: number,
     private readonly proxy: MovieWriter,
   ) {
@@ -62,7 +63,7 @@ class Keeper {
   }
 
   /** @param duration seconds of the take, as its file says */
-  static async begin(size: Size, analysis: Size, duration: number): Promise<Keeper> {
+  static async begin(size: Size, analysis: Size, colours: ReadColours, duration: number): Promise<Keeper> {
     const writer = await MovieWriter.open({
       container: 'mp4',
       size: fitWithin(size, proxySide),
@@ -71,7 +72,7 @@ class Keeper {
       rate: null,
       sound: null,
     });
-    return new Keeper(size, analysis, duration / stillCount, writer);
+    return new Keeper(size, analysis, colours, duration / stillCount, writer);
   }
 
   async push(picture: YuvImage, luma: Uint8Array, time: number, duration: number): Promise<void> {
@@ -88,7 +89,7 @@ class Keeper {
   }
 
   async finish(complete: boolean): Promise<DecodedTake> {
-    const { size, analysis, kept } = this;
+    const { size, analysis, colours, kept } = this;
     const starts = Float64Array.from(this.starts);
     const views = Array.from(
       { length: viewCount },
@@ -98,6 +99,7 @@ class Keeper {
       size,
       analysis,
       times: pictureTimes(starts),
+      colours,
       starts,
       stills: {
         pictures: kept.map(({ time, poster }) => ({
@@ -117,12 +119,14 @@ class Keeper {
  * Decodes a take once for all that is missing of it. A file that breaks off keeps what can be read.
  * @param expected seconds of the take, as its file says
  * @param parts what is missing; pictures that are there already are not kept again
+ * @param chosen how colours are read where the file does not say it
  * @throws CoreError where not one picture can be decoded
  */
 export async function measureTake(
   blob: Blob,
   expected: number,
   parts: readonly TakePart[],
+  chosen: YuvMatrix | undefined,
   onProgress: Progress,
 ): Promise<{ pictures: DecodedTake | null; found: FoundBy }> {
   const input = openInput(blob);
@@ -133,12 +137,15 @@ export async function measureTake(
   let complete = true;
   let analysis: Size = { width: 0, height: 0 };
   try {
-    for await (const { picture, time, duration } of readPictures(input)) {
+    const track = await input.getPrimaryVideoTrack();
+    const colours = track && (await coloursOf(track, chosen));
+    for await (const { picture, time, duration } of readPictures(input, { chosen })) {
       if (!passes) {
         const size = { width: picture.width, height: picture.height };
         analysis = shrinkByWhole(size, analysisSide);
         passes = analyse(names, { analysis });
-        if (parts.includes('pictures')) keeper = await Keeper.begin(size, analysis, expected);
+        if (colours && parts.includes('pictures'))
+          keeper = await Keeper.begin(size, analysis, colours, expected);
       }
       const luma = resizePlane(picture.y, picture, analysis);
       passes.push(luma, time);

@@ -1,17 +1,26 @@
-import { VideoSampleSink, type Input, type VideoSample } from 'mediabunny';
+import { VideoSampleSink, type Input, type InputVideoTrack, type VideoSample } from 'mediabunny';
 import { refuse } from '@/core/error';
 import { pictureAt } from '@/core/footage/picture-times';
-import { packedYuv, turnYuv, type YuvImage, type YuvKind } from '@/core/picture/planes';
+import type { ReadColours } from '@/core/model/measures';
+import { packedYuv, turnYuv, type YuvImage, type YuvKind, type YuvMatrix } from '@/core/picture/planes';
 import { Cursors, type Placed } from './cursors';
 import { openInput } from './open';
 
 export type Picture = { picture: YuvImage; time: number; duration: number };
 
-/** The matrix and range that a file says, else what its height suggests. */
-function kindOf(sample: VideoSample): YuvKind {
-  const { matrix, fullRange } = sample.colorSpace;
-  const old = matrix === 'smpte170m' || matrix === 'bt470bg' || (!matrix && sample.codedHeight < 720);
-  return { matrix: old ? 'bt601' : 'bt709', fullRange: fullRange ?? false };
+/** Lines from which on a picture is high definition, whose untagged colours browsers read as BT.709. */
+const highDefinition = 720;
+
+/**
+ * How the colours of a track's pictures are read: as the container or the stream says, else as somebody chose, else
+ * by the picture's height, as browsers do.
+ */
+export async function coloursOf(track: InputVideoTrack, chosen?: YuvMatrix): Promise<ReadColours> {
+  const { matrix, fullRange } = await track.getColorSpace();
+  const lines = Math.min(await track.getCodedHeight(), await track.getCodedWidth());
+  const suggested = lines < highDefinition ? 'bt601' : 'bt709';
+  const said = matrix && (matrix === 'smpte170m' || matrix === 'bt470bg' ? 'bt601' : 'bt709');
+  return { matrix: said ?? chosen ?? suggested, fullRange: fullRange ?? false, assumed: !said };
 }
 
 /** Memory of pictures that nobody looks at any more, for those that are read next: making it anew takes longer than filling it. */
@@ -35,10 +44,15 @@ class SpareMemory {
 
 /**
  * Copies the planes of a decoded picture, upright and tightly packed.
+ * @param kind how its colours are read
  * @param memory where to copy to
  * @see WebCodecs, VideoFrame.copyTo: without a layout planes follow one another without gaps
  */
-export async function planesOf(sample: VideoSample, memory = new SpareMemory()): Promise<YuvImage> {
+export async function planesOf(
+  sample: VideoSample,
+  kind: YuvKind,
+  memory = new SpareMemory(),
+): Promise<YuvImage> {
   const { format } = sample;
   if (format !== 'I420' && format !== 'NV12' && format !== 'I420A') {
     refuse(
@@ -48,7 +62,7 @@ export async function planesOf(sample: VideoSample, memory = new SpareMemory()):
   }
   const bytes = memory.take(sample.allocationSize());
   await sample.copyTo(bytes);
-  const image = packedYuv(bytes, sample.visibleRect, kindOf(sample));
+  const image = packedYuv(bytes, sample.visibleRect, kind);
   if (format === 'NV12') {
     const pairs = bytes.slice(image.y.length);
     for (let at = 0; at < image.u.length; at++) {
@@ -59,21 +73,28 @@ export async function planesOf(sample: VideoSample, memory = new SpareMemory()):
   return turnYuv(image, sample.rotation);
 }
 
+type Reading = { start?: number; chosen?: YuvMatrix; memory?: SpareMemory };
+
 /**
  * Every picture of a file in order, from `start` seconds on; closed by leaving the loop.
+ * @param chosen how colours are read where the file does not say it
  * @param memory where pictures are copied to
  */
 export async function* readPictures(
   input: Input,
-  start = 0,
-  memory = new SpareMemory(),
+  { start = 0, chosen, memory = new SpareMemory() }: Reading = {},
 ): AsyncGenerator<Picture> {
   const track = await input.getPrimaryVideoTrack();
   if (!track) refuse('media.no-pictures', 'The file holds no pictures. Choose a video.');
+  const kind = await coloursOf(track, chosen);
   for await (const sample of new VideoSampleSink(track).samples(start)) {
     try {
       if (sample.timestamp + sample.duration <= 0 && sample.timestamp < 0) continue;
-      yield { picture: await planesOf(sample, memory), time: sample.timestamp, duration: sample.duration };
+      yield {
+        picture: await planesOf(sample, kind, memory),
+        time: sample.timestamp,
+        duration: sample.duration,
+      };
     } finally {
       sample.close();
     }
@@ -92,17 +113,20 @@ export class PictureReader {
   /**
    * @param times seconds at which each picture begins to show, as measured
    * @param keep pictures that stay at hand
+   * @param chosen how colours are read where the file does not say it
    */
   constructor(
     blob: Blob,
     private readonly times: Float64Array,
     keep = 6,
+    chosen?: YuvMatrix,
   ) {
     const input = openInput(blob);
     const { memory } = this;
     const tick = times.length > 1 ? times[1] - times[0] : 0.04;
     async function* open(index: number): AsyncGenerator<Placed<YuvImage>> {
-      for await (const { picture, time } of readPictures(input, times[index] + tick / 4, memory))
+      const start = times[index] + tick / 4;
+      for await (const { picture, time } of readPictures(input, { start, chosen, memory }))
         yield { index: pictureAt(times, time), picture };
     }
     this.input = input;

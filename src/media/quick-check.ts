@@ -8,7 +8,7 @@ import { readPicture, type Reading } from '@/core/watch/reading';
 import { watchReference } from '@/core/watch/reference';
 import { verdictOf, type Verdict } from '@/core/watch/verdict';
 import { openInput } from './open';
-import { planesOf } from './pictures';
+import { coloursOf, planesOf } from './pictures';
 
 /** Pictures of a clip at even distances; the first and the last ones lie a little inside. */
 async function picturesAlong(blob: Blob, count: number): Promise<{ time: number; picture: RgbaImage }[]> {
@@ -21,6 +21,7 @@ async function picturesAlong(blob: Blob, count: number): Promise<{ time: number;
         'No pictures of this file can be decoded here. Choose a clip in H.264, standard range.',
       );
     const [first, duration] = [await track.getFirstTimestamp(), await track.computeDuration()];
+    const kind = await coloursOf(track);
     const times = Array.from(
       { length: count },
       (_, index) => first + ((index + 0.5) / count) * Math.max(0, duration - first),
@@ -29,7 +30,7 @@ async function picturesAlong(blob: Blob, count: number): Promise<{ time: number;
     for await (const sample of new VideoSampleSink(track).samplesAtTimestamps(times)) {
       if (!sample) continue;
       try {
-        const { data, width, height } = yuvToRgba(await planesOf(sample));
+        const { data, width, height } = yuvToRgba(await planesOf(sample, kind));
         out.push({ time: Math.max(0, sample.timestamp), picture: { data, width, height } });
       } finally {
         sample.close();

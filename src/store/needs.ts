@@ -8,10 +8,10 @@ import { compareKey, songKey, type Snapshot } from './snapshot';
 
 /** A piece of work that is missing, under the key that its result will have. */
 export type Need =
-  | { kind: 'take'; key: string; label: string; media: string; parts: TakePart[] }
+  | { kind: 'take'; key: string; label: string; take: Take; parts: TakePart[] }
   | { kind: 'song'; key: string; label: string; media: string; song: string }
   | { kind: 'again'; key: string; label: string; media: string; song: string }
-  | { kind: 'compare'; key: string; label: string; take: string; plate: string; subject: string }
+  | { kind: 'compare'; key: string; label: string; take: Take; plate: Take }
   | { kind: 'work'; key: string; label: string; moment: Moment; work: KeyedWork }
   | { kind: 'render'; key: string; label: string; render: string; moment: Moment };
 
@@ -41,22 +41,20 @@ export const needsOf = remembered((snapshot: Snapshot): readonly Need[] => {
   }
   for (const take of takes) {
     if (!media.has(take.media)) continue;
-    const parts = takeParts.filter((part) => !measures.has(partKey(part, take.media)));
+    const parts = takeParts.filter((part) => !measures.has(partKey(part, take)));
     if (parts.length === 0) continue;
-    const key = partKey(parts[0], take.media);
-    want({ kind: 'take', key, label: `Measuring ${take.name}`, media: take.media, parts });
+    const key = partKey(parts[0], take);
+    want({ kind: 'take', key, label: `Measuring ${take.name}`, take, parts });
   }
   for (const [take, plate] of comparedOf(snapshot)) {
-    if ([take, plate].some(({ media }) => comparedBy.some((part) => !measures.has(partKey(part, media)))))
-      continue;
-    const key = compareKey(take.media, plate.media);
+    if ([take, plate].some((one) => comparedBy.some((part) => !measures.has(partKey(part, one))))) continue;
+    const key = compareKey(take, plate);
     want({
       kind: 'compare',
       key,
       label: `Comparing ${take.name} with the plate`,
-      take: take.media,
-      plate: plate.media,
-      subject: take.id,
+      take,
+      plate,
     });
   }
   for (const moment of built)

@@ -103,7 +103,9 @@ describe('two setups, each with a clone', () => {
     const pairs = (needs: ReturnType<typeof needsOf>) =>
       needs.flatMap((need) => (need.kind === 'compare' ? [need.key] : [])).sort();
     const own = setups.flatMap((_, index) =>
-      ['left', 'right'].map((role) => compareKey(`m-${role}${index}`, `m-plate${index}`)),
+      ['left', 'right'].map((role) =>
+        compareKey({ media: `m-${role}${index}` }, { media: `m-plate${index}` }),
+      ),
     );
     expect(pairs(needsOf(await film.read()))).toEqual(own.sort());
     for (const key of own) await film.keep(key, key, { method: 'comparison', comparison: compared() });
@@ -122,6 +124,6 @@ describe('two setups, each with a clone', () => {
     await shot('right', 'right', setups[1]);
     await clone(setups[1], 'left', 'right');
     const keys = needsOf(await film.read()).map(({ key }) => key);
-    expect(keys).toContain(compareKey('m-left', 'm-plate1'));
+    expect(keys).toContain(compareKey({ media: 'm-left' }, { media: 'm-plate1' }));
   });
 });

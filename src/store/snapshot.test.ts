@@ -66,7 +66,7 @@ describe('snapshots', () => {
     // The command itself looks the record up as well.
     expect(new Set(records)).toEqual(new Set([moment]));
     expect(media).toEqual(['m-three']);
-    expect([...measures].sort()).toEqual(takeParts.map((part) => partKey(part, 'm-two')).sort());
+    expect([...measures].sort()).toEqual(takeParts.map((part) => partKey(part, { media: 'm-two' })).sort());
     for (const all of whole) expect(all).not.toHaveBeenCalled();
     await store.removeRows('media', project, ['m-three']);
     expect((await film.read()).media.has('m-three')).toBe(false);

@@ -1,4 +1,4 @@
-import { partKey } from '@/core/footage/analysers';
+import { partKey, type TakeSource } from '@/core/footage/analysers';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Project, Take } from '@/core/model/records';
 import { rememberedWith, sharedList } from '@/core/remember';
@@ -61,9 +61,8 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
 }
 
 export const songKey = (media: string) => `song-2:${media}`;
-/** @param take id of the take's file; @param plate id of the plate's file */
-export const compareKey = (take: string, plate: string) =>
-  `comparison-2(${partKey('camera', take)},${partKey('camera', plate)})`;
+export const compareKey = (take: TakeSource, plate: TakeSource) =>
+  `comparison-3(${partKey('camera', take)},${partKey('camera', plate)})`;
 
 type KeptMeasure = TakeMeasure & { poster: Blob; complete: boolean };
 const takes = rememberedWith<MeasureValue, KeptMeasure>();
@@ -71,9 +70,9 @@ const takes = rememberedWith<MeasureValue, KeptMeasure>();
 /** What is known of a take; null until its pictures were decoded. */
 export function takeMeasure({ measures }: Pick<Snapshot, 'measures'>, take: Take | null): KeptMeasure | null {
   if (!take) return null;
-  const value = measures.get(partKey('pictures', take.media))?.value;
+  const value = measures.get(partKey('pictures', take))?.value;
   if (value?.method !== 'pictures') return null;
-  const found = measures.get(partKey('motion', take.media))?.value;
+  const found = measures.get(partKey('motion', take))?.value;
   return takes(value, [found], () => ({
     ...value.pictures,
     motion: found?.method === 'motion' ? found.small : null,
@@ -84,7 +83,7 @@ export function takeMeasure({ measures }: Pick<Snapshot, 'measures'>, take: Take
 
 export function comparisonOf(snapshot: Snapshot, take: Take | null, plate: Take | null): Comparison | null {
   if (!take || !plate || take.id === plate.id) return null;
-  const value = snapshot.measures.get(compareKey(take.media, plate.media))?.value;
+  const value = snapshot.measures.get(compareKey(take, plate))?.value;
   return value?.method === 'comparison' ? value.comparison : null;
 }
 

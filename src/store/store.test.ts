@@ -239,11 +239,11 @@ describe('moments and work', () => {
       ]);
     }
     expect(needsOf(await read()).map((need) => need.kind)).toEqual(['song', 'take', 'take']);
-    const key = partKey('pictures', 'm-left');
+    const key = partKey('pictures', { media: 'm-left' });
     await store.writeRows('halted', [{ key, project, label: '', reason: 'cancelled' }]);
     expect(needsOf(await read()).map((need) => need.key)).toEqual([
       'song-2:m',
-      partKey('pictures', 'm-plate'),
+      partKey('pictures', { media: 'm-plate' }),
     ]);
   });
 });

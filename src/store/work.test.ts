@@ -83,7 +83,7 @@ describe('work follows from what is stored', () => {
     await film.addTake('one', 'left', 1);
     await store.writeRows('halted', [
       {
-        key: partKey('pictures', 'm-one'),
+        key: partKey('pictures', { media: 'm-one' }),
         project,
         label: 'Measuring',
         reason: 'cancelled',

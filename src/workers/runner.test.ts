@@ -95,7 +95,7 @@ describe('the runner', () => {
     const { measures, takes } = await film.read();
     return takes
       .map(({ media }) => media)
-      .filter((media) => takeParts.every((part) => measures.has(partKey(part, media))));
+      .filter((media) => takeParts.every((part) => measures.has(partKey(part, { media }))));
   };
   const fileOf = (id: string) => film.store.originals.add({ id, blob: new Blob([id]) });
 
@@ -143,7 +143,7 @@ describe('the runner', () => {
     expect(await halted()).toMatchObject([{ label: 'Measuring one', reason: { code: 'absent' } }]);
     expect(await measuredTakes()).toEqual(['m-two']);
     await fileOf('m-one');
-    await runner.again(partKey('pictures', 'm-one'));
+    await runner.again(partKey('pictures', { media: 'm-one' }));
     await idle();
     expect(await measuredTakes()).toEqual(['m-one', 'm-two']);
     expect(await halted()).toEqual([]);
@@ -156,8 +156,8 @@ describe('the runner', () => {
     await idle();
     stop();
     const [key, others] = [
-      partKey('motion', 'm-one'),
-      [partKey('pictures', 'm-one'), partKey('camera', 'm-one')],
+      partKey('motion', { media: 'm-one' }),
+      [partKey('pictures', { media: 'm-one' }), partKey('camera', { media: 'm-one' })],
     ];
     const kept = async () => [
       await film.store.stills.get('m-one'),
@@ -197,7 +197,9 @@ describe('the runner', () => {
     await runner.cancel();
     await idle();
     expect(ended).toHaveBeenCalled();
-    expect(await halted()).toMatchObject([{ key: partKey('pictures', 'm-one'), reason: 'cancelled' }]);
+    expect(await halted()).toMatchObject([
+      { key: partKey('pictures', { media: 'm-one' }), reason: 'cancelled' },
+    ]);
     expect((await film.read()).measures.size).toBe(0);
     expect(measuring.called).toHaveBeenCalledTimes(1);
   });
@@ -213,7 +215,7 @@ describe('the runner', () => {
       .mockImplementationOnce(second.called);
     start({ measureTake: measure });
     await second.begun();
-    await runner.cancel(partKey('pictures', 'm-one'));
+    await runner.cancel(partKey('pictures', { media: 'm-one' }));
     second.release(decoded());
     await idle();
     expect(await measuredTakes()).toEqual(['m-one', 'm-two']);
@@ -230,7 +232,7 @@ describe('the runner', () => {
     start();
     await idle();
     expect(await halted()).toMatchObject([
-      { key: partKey('pictures', 'm-one'), reason: { code: 'storage.full' } },
+      { key: partKey('pictures', { media: 'm-one' }), reason: { code: 'storage.full' } },
     ]);
     expect(await measuredTakes()).toEqual(['m-two']);
   });
@@ -243,11 +245,11 @@ describe('the runner', () => {
     start();
     await idle();
     expect(runner.notWrittenDown()).toMatchObject([
-      { key: partKey('pictures', 'm-one'), reason: { code: 'absent' } },
+      { key: partKey('pictures', { media: 'm-one' }), reason: { code: 'absent' } },
     ]);
     expect(await measuredTakes()).toEqual(['m-two']);
     await fileOf('m-one');
-    await runner.again(partKey('pictures', 'm-one'));
+    await runner.again(partKey('pictures', { media: 'm-one' }));
     await idle();
     expect(await measuredTakes()).toEqual(['m-one', 'm-two']);
   });
@@ -356,7 +358,7 @@ describe('the runner', () => {
     const told: (number | null)[] = [];
     let late: (share: number) => void = () => undefined;
     start({
-      measureTake: (async (_: Blob, __: object, ___: TakePart[], progress: (share: number) => void) => {
+      measureTake: (async (_: Blob, __: object, ___: TakePart[], ____: unknown, progress: (share: number) => void) => {
         late = progress;
         progress(1);
         return decoded();

@@ -1,4 +1,5 @@
-import { partKey } from '@/core/footage/analysers';
+import { partKey, type TakeSource } from '@/core/footage/analysers';
+import type { Take } from '@/core/model/records';
 import type { Source } from '@/media/footage';
 import type { Store } from '@/store/db';
 
@@ -7,9 +8,21 @@ export const curveOf = async (store: Store, key: string): Promise<Float32Array |
   (await store.curves.get(key))?.values;
 
 /** Seconds at which each picture of a take begins to show; nothing where it was not decoded yet. */
-export async function startsOf(store: Store, media: string): Promise<Float64Array | undefined> {
-  const starts = await curveOf(store, partKey('pictures', media));
+export async function startsOf(store: Store, take: TakeSource): Promise<Float64Array | undefined> {
+  const starts = await curveOf(store, partKey('pictures', take));
   return starts && Float64Array.from(starts);
+}
+
+/** How each of some files is read: as its take says. */
+async function takesOf(store: Store, media: readonly string[]): Promise<TakeSource[]> {
+  const takes = await store.records
+    .where({ kind: 'take' })
+    .filter((one) => one.kind === 'take' && one.alive && media.includes(one.media))
+    .toArray();
+  return [...new Set(media)].map(
+    (id) =>
+      takes.find((one): one is Take & typeof one => one.kind === 'take' && one.media === id) ?? { media: id },
+  );
 }
 
 /** Files for some media with the real times of their pictures; those that are not measured or not here are left out. */
@@ -19,9 +32,10 @@ export async function sourcesOf(
   table: 'proxies' | 'originals',
 ): Promise<Source[]> {
   const out: Source[] = [];
-  for (const id of new Set(media)) {
-    const [row, times] = await Promise.all([store[table].get(id), startsOf(store, id)]);
-    if (row && times) out.push({ media: id, blob: row.blob, times });
+  for (const take of await takesOf(store, media)) {
+    const { media: id, matrix } = take;
+    const [row, times] = await Promise.all([store[table].get(id), startsOf(store, take)]);
+    if (row && times) out.push({ media: id, blob: row.blob, times, matrix });
   }
   return out;
 }

@@ -2,6 +2,7 @@ import { refuse } from '@/core/error';
 import { partKey, type AnalyserName, type FoundValue } from '@/core/footage/analysers';
 import type { Motion } from '@/core/footage/analysers/motion';
 import type { MeasuredTake } from '@/core/model/measures';
+import type { Take } from '@/core/model/records';
 import { suggestSlot } from '@/core/recipes/built';
 import { change } from '@/store/change';
 import type { Store } from '@/store/db';
@@ -25,22 +26,23 @@ const giveSlot = (store: Store, project: string, media: string, motion: Motion) 
 /** Decodes a take for whatever is missing of it, and keeps each part under its own key. */
 export const measureTake: Doing<'take'> = async (job, api) => {
   const { store, snapshot, need, progress } = job;
-  const { media, parts } = need;
+  const { take, parts } = need;
+  const { media } = take;
   const file = await original(store, media);
   const duration = snapshot.media.get(media)?.probe?.duration ?? 0;
-  const { pictures, found } = await api.measureTake(file, duration, parts, progress);
+  const { pictures, found } = await api.measureTake(file, duration, parts, take.matrix, progress);
   const results: Result[] = Object.entries(found).map(([method, { small, curve }]) => ({
-    key: partKey(method as AnalyserName, media),
+    key: partKey(method as AnalyserName, take),
     value: { method, small } as FoundValue,
     curve,
   }));
   if (pictures) {
-    const { size, analysis, times, starts, stills, poster, proxy, complete } = pictures;
+    const { size, analysis, times, colours, starts, stills, poster, proxy, complete } = pictures;
     await store.stills.put({ id: media, stills });
     await store.proxies.put({ id: media, blob: proxy });
     results.push({
-      key: partKey('pictures', media),
-      value: { method: 'pictures', pictures: { size, analysis, times }, poster, complete },
+      key: partKey('pictures', take),
+      value: { method: 'pictures', pictures: { size, analysis, times, colours }, poster, complete },
       curve: starts,
     });
   }
@@ -50,12 +52,12 @@ export const measureTake: Doing<'take'> = async (job, api) => {
 };
 
 /** @throws CoreError `absent` where something of it is no longer there */
-async function measured({ store, snapshot }: Job, media: string): Promise<MeasuredTake> {
-  const value = snapshot.measures.get(partKey('pictures', media))?.value;
+async function measured({ store, snapshot }: Job, take: Take): Promise<MeasuredTake> {
+  const value = snapshot.measures.get(partKey('pictures', take))?.value;
   const [kept, times, track] = await Promise.all([
-    store.stills.get(media),
-    startsOf(store, media),
-    curveOf(store, partKey('camera', media)),
+    store.stills.get(take.media),
+    startsOf(store, take),
+    curveOf(store, partKey('camera', take)),
   ]);
   if (value?.method !== 'pictures' || !kept || !times || !track)
     return refuse('absent', 'This take has to be measured again. Bring it in again.');
@@ -71,5 +73,5 @@ export const compareTakes: Doing<'compare'> = async (job, api) => {
     if (asCoreError(error).code !== 'take.size') throw error;
     return refuse('take.size', '');
   });
-  await keep(job, need.subject, [{ key: need.key, value: { method: 'comparison', comparison } }]);
+  await keep(job, need.take.id, [{ key: need.key, value: { method: 'comparison', comparison } }]);
 };

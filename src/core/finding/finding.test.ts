@@ -23,6 +23,7 @@ const measure = (set: Partial<TakeMeasure> = {}): TakeMeasure => ({
   size,
   analysis: { width: 960, height: 540 },
   times: pictureTimes(starts),
+  colours: { matrix: 'bt709', fullRange: false, assumed: false },
   motion: { share: 0, across: 0.5 },
   ...set,
 });
@@ -37,6 +38,7 @@ const light = (stops: number, before: number): ColourMatch => ({
 });
 const comparison = (set: Partial<Comparison> = {}): Comparison => ({
   path: pathOf(() => 0),
+  left: 0,
   colour: light(0, 0.4),
   agreement: 0.95,
   covered: new Uint8Array(),
@@ -53,7 +55,7 @@ describe('findings about a take', () => {
     const path = pathOf((index) => (index < 130 ? 0 : 2.4));
     const [finding] = examineTake(take, measure(), comparison({ path }), measure(), size);
     expect(sayFinding(finding, names)).toEqual({
-      text: 'Take 3 moved 2.4 px to the right at 0:05.20 (allowed 0.3 px). The join will show.',
+      text: 'Take 3 moved 2.4 px to the right at 0:05.20 (allowed 0.3 px). The join will show. Steadying leaves 0.00 px.',
       fix: 'Steady it',
     });
     expect(finding.fix).toEqual({ command: 'steadyTake', args: { take: 't' } });

@@ -36,6 +36,7 @@ const fixes: Record<string, string> = {
   unsteadyTake: 'Leave it as filmed',
   matchTake: 'Match it to the plate',
   unmatchTake: 'Leave it as filmed',
+  readColours: 'Read them the other way',
   startEarlier: 'Start it earlier',
   dropMedia: 'Take it off the list',
 };

@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { median, shot, texture } from '../__tests__/scene';
 import { seeded } from '../random';
-import { cornerMove, chain, inPlace, placementMatrix, type Placement } from '../geometry/placement';
+import {
+  between,
+  chain,
+  cornerMove,
+  inPlace,
+  inverted,
+  placementMatrix,
+  type Placement,
+} from '../geometry/placement';
 import { invertAffine, multiplyAffine } from '../geometry/affine';
 import { prepareReference } from './reference';
 import { registerFrame } from './register';
@@ -75,6 +83,13 @@ describe('placements', () => {
     placementMatrix(chain(one, two), size).forEach((value, index) =>
       expect(value).toBeCloseTo(both[index], 8),
     );
+  });
+
+  it('go back and forth, and from one frame to another', () => {
+    const one = { dx: 45, dy: -12, rotation: 1.5, scale: 1.03, agreement: 1 };
+    const two = { dx: -7, dy: 4, rotation: -2.7, scale: 0.97, agreement: 1 };
+    expect(cornerMove(chain(one, inverted(one)), size)).toBeCloseTo(0, 9);
+    expect(cornerMove(between(two, chain(two, one)), size)).toBeCloseTo(cornerMove(one, size), 9);
   });
 
   it('measures the corner that moves most', () => {

@@ -49,6 +49,16 @@ export function examineTake(
       },
     });
   }
+  const { colours } = measure;
+  if (colours.assumed) {
+    const other = colours.matrix === 'bt601' ? 'bt709' : 'bt601';
+    add({
+      code: take.matrix ? 'take.colours-chosen' : 'take.colours-assumed',
+      severity: take.matrix ? 'fine' : 'watch',
+      facts: { matrix: colours.matrix, lines: measure.size.height },
+      fix: { command: 'readColours', args: { take: take.id, matrix: other } },
+    });
+  }
   if (!comparison) return findings;
   if (comparison.agreement < allowed.agreement) {
     add({
@@ -59,28 +69,51 @@ export function examineTake(
     });
     return findings;
   }
-  const { furthest, leaves } = comparison.path;
-  const move =
-    furthest.move * Math.max(delivery.width / measure.size.width, delivery.height / measure.size.height);
-  if (move > allowed.move) {
+  const { furthest, leaves, unplaced } = comparison.path;
+  const factor = Math.max(delivery.width / measure.size.width, delivery.height / measure.size.height);
+  const move = furthest.move * factor;
+  const left = comparison.left * factor;
+  const moved = { value: move, unit: 'px' as const };
+  const most = { value: allowed.move, unit: 'px' as const };
+  const facts = {
+    direction: direction(furthest.placement),
+    turn: furthest.placement.rotation,
+    zoom: furthest.placement.scale - 1,
+    during: leaves === null ? 0 : 1,
+    left,
+  };
+  const at = { from: leaves ?? furthest.at };
+  if (move <= allowed.move) add({ code: 'take.still', severity: 'fine', measured: moved, allowed: most });
+  else if (take.steady) {
     add(
       {
-        code: take.steady ? 'take.steadied' : 'take.moved',
-        severity: take.steady ? 'fine' : move > allowed.graveMove * allowed.move ? 'stop' : 'fix',
-        measured: { value: move, unit: 'px' },
-        allowed: { value: allowed.move, unit: 'px' },
-        facts: { direction: direction(furthest.placement), during: leaves === null ? 0 : 1 },
-        fix: { command: take.steady ? 'unsteadyTake' : 'steadyTake', args: { take: take.id } },
+        code: left > allowed.move ? 'take.steadied-in-part' : 'take.steadied',
+        severity: left > allowed.move ? 'fix' : 'fine',
+        measured: moved,
+        allowed: most,
+        facts,
+        fix: { command: 'unsteadyTake', args: { take: take.id } },
       },
-      { from: leaves ?? furthest.at },
+      at,
     );
   } else {
-    add({
-      code: 'take.still',
-      severity: 'fine',
-      measured: { value: move, unit: 'px' },
-      allowed: { value: allowed.move, unit: 'px' },
-    });
+    add(
+      {
+        code: 'take.moved',
+        severity: move > allowed.graveMove * allowed.move ? 'stop' : 'fix',
+        measured: moved,
+        allowed: most,
+        facts,
+        fix: { command: 'steadyTake', args: { take: take.id } },
+      },
+      at,
+    );
+  }
+  if (unplaced) {
+    add(
+      { code: 'take.unplaced', severity: 'watch', measured: { value: unplaced.pictures, unit: 'count' } },
+      { from: unplaced.at },
+    );
   }
   const { colour } = comparison;
   if (!colour) {

@@ -1,12 +1,36 @@
 import { allowed } from '../finding/allowed';
-import type { Words } from '../finding/words';
+import type { Telling, Words } from '../finding/words';
+
+/** The standards that say how a picture's numbers become colours. */
+const matrices: Record<string, string> = { bt601: 'BT.601', bt709: 'BT.709' };
+
+/** What a take did, with the turn and the zoom that are not told by its shift: "Take 3 moved 2.4 px to the right". */
+function movement({ take, facts, measured }: Telling): string {
+  const [turn, zoom] = [Number(facts.turn), Number(facts.zoom)];
+  const more = [
+    ...(Math.abs(turn) >= 0.02
+      ? [`turned ${Math.abs(turn).toFixed(2)}° ${turn > 0 ? 'clockwise' : 'anticlockwise'}`]
+      : []),
+    ...(Math.abs(zoom) >= 5e-4
+      ? [`zoomed ${zoom > 0 ? 'in' : 'out'} by ${Math.abs(100 * zoom).toFixed(1)} %`]
+      : []),
+  ];
+  return [`${take} moved ${measured} ${facts.direction}`, ...more].join(', ');
+}
+
+/** Pixels that a fix leaves. */
+const left = ({ number }: Telling): string => `${number('left', 2)} px`;
 
 /** What takes are found to be, in words. */
 export const takeWords = {
-  'take.moved': ({ take, facts, measured, allowed, at }) =>
-    `${take} moved ${measured} ${facts.direction}${facts.during ? at : ' against the plate'} (allowed ${allowed}). The join will show.`,
-  'take.steadied': ({ take, facts, measured, at }) =>
-    `${take} moved ${measured} ${facts.direction}${at}; it is steadied, and the plate fills the edge it leaves.`,
+  'take.moved': (telling) =>
+    `${movement(telling)}${telling.facts.during ? telling.at : ' against the plate'} (allowed ${telling.allowed}). The join will show. Steadying leaves ${left(telling)}.`,
+  'take.steadied': (telling) =>
+    `${movement(telling)}${telling.facts.during ? telling.at : ' against the plate'}; it is steadied, which leaves ${left(telling)} (allowed ${telling.allowed}).`,
+  'take.steadied-in-part': (telling) =>
+    `${movement(telling)}${telling.facts.during ? telling.at : ' against the plate'}; steadied, ${left(telling)} is left (allowed ${telling.allowed}). The join will show: film it again, or choose another part of it.`,
+  'take.unplaced': ({ take, at, value }) =>
+    `${take} cannot be held against the plate in ${value === 1 ? 'one picture' : `${value} pictures`}, first${at}: covered, dark or blurred. Its place there is taken from the pictures round them.`,
   'take.still': ({ take, measured, allowed }) =>
     `${take} stands still: at most ${measured} (allowed ${allowed}).`,
   'take.light': ({ take, value, measured, number }) =>
@@ -23,6 +47,10 @@ export const takeWords = {
     `${take} is ${facts.size}, the plate ${facts.plate}. They cannot be laid on one another. Film or convert both in one size.`,
   'take.turned': ({ take, facts }) =>
     `${take} is turned by ${facts.degrees}° in its file; it is shown upright.`,
+  'take.colours-assumed': ({ take, facts }) =>
+    `${take} does not say how its colours are meant; they are read as ${matrices[facts.matrix]}, as browsers read pictures of its size. If they look wrong beside the others, read them the other way.`,
+  'take.colours-chosen': ({ take, facts }) =>
+    `${take} does not say how its colours are meant; they are read as ${matrices[facts.matrix]}, as chosen.`,
   'take.varying-rate': ({ take, number }) =>
     `${take} was recorded at a varying rate, ${number('least')} to ${number('most')} pictures a second. Pictures are placed by their real times; set the camera to a fixed rate next time.`,
   'take.cut-off': ({ take, at }) =>

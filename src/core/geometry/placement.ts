@@ -40,6 +40,34 @@ export function chain(first: Placement, second: Placement): Placement {
   };
 }
 
+/** The way back: frame → reference. Same picture size for both. */
+export function inverted({ dx, dy, rotation, scale, agreement }: Placement): Placement {
+  const angle = (rotation * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(angle) / scale, Math.sin(angle) / scale];
+  return {
+    dx: -(cos * dx + sin * dy),
+    dy: sin * dx - cos * dy,
+    rotation: -rotation,
+    scale: 1 / scale,
+    agreement,
+  };
+}
+
+/** How one frame lies against another, both placed against the same reference: first frame → second frame. */
+export const between = (first: Placement, second: Placement): Placement => chain(inverted(first), second);
+
+/** A placement part of the way from one to another that lies near. @param share 0..1 */
+export function mixed(before: Placement, after: Placement, share: number): Placement {
+  const mix = (key: keyof Placement) => before[key] + (after[key] - before[key]) * share;
+  return {
+    dx: mix('dx'),
+    dy: mix('dy'),
+    rotation: mix('rotation'),
+    scale: mix('scale'),
+    agreement: mix('agreement'),
+  };
+}
+
 /** The same placement measured on a picture `factor` times as large. */
 export const scalePlacement = (placement: Placement, factor: number): Placement => ({
   ...placement,

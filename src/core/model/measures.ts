@@ -4,7 +4,7 @@ import type { CameraPath } from '../footage/camera-path';
 import type { PictureTimes } from '../footage/picture-times';
 import type { FoundSection } from '../song/sections';
 import type { Size } from '../geometry/size';
-import type { YuvImage } from '../picture/planes';
+import type { YuvImage, YuvKind } from '../picture/planes';
 
 /** What a file said of itself when it was brought in. */
 export type Probe = {
@@ -34,6 +34,13 @@ export type TakePictures = {
   /** size of the pictures that analysers and comparisons work on */
   analysis: Size;
   times: PictureTimes;
+  colours: ReadColours;
+};
+
+/** How the colours of a file's pictures are read. */
+export type ReadColours = YuvKind & {
+  /** true where the file does not say it */
+  assumed: boolean;
 };
 
 /** What is known of a take: its pictures, and how they move once that was found. */
@@ -53,6 +60,8 @@ export type MeasuredTake = {
 /** A take held against its plate. */
 export type Comparison = {
   path: CameraPath;
+  /** pixels that a corner still lies off once the path is undone: measured again on the kept pictures */
+  left: number;
   colour: ColourMatch | null;
   /** share of the picture that fits */
   agreement: number;

@@ -75,6 +75,8 @@ const takeSchema = z.object({
   steady: z.boolean(),
   /** bring light and colour to the plate's */
   match: z.boolean(),
+  /** how the colours of a file that does not say so are read; left out, as its size suggests */
+  matrix: z.enum(['bt709', 'bt601']).optional(),
 });
 
 /** What every moment has, whatever its kind. */

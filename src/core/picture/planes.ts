@@ -2,7 +2,8 @@ import type { RgbaImage } from './image';
 import type { Bounds, Size } from '../geometry/size';
 
 /** How the numbers of a video picture became light: its matrix, and whether black is 0 or 16. */
-export type YuvKind = { matrix: 'bt709' | 'bt601'; fullRange: boolean };
+export type YuvKind = { matrix: YuvMatrix; fullRange: boolean };
+export type YuvMatrix = 'bt709' | 'bt601';
 
 /** A 4:2:0 picture: luma at full size, two chroma planes at half size (rounded up), tightly packed. */
 export type YuvImage = Size & YuvKind & { y: Uint8Array; u: Uint8Array; v: Uint8Array };

@@ -20,6 +20,7 @@ export const taken = (more: Partial<TakeMeasure> = {}): TakeMeasure => ({
   size,
   analysis: { width: 640, height: 360 },
   times: pictureTimes(starts),
+  colours: { matrix: 'bt709', fullRange: false, assumed: false },
   motion: { share: 0.1, across: 0.5 },
   ...more,
 });
@@ -34,6 +35,7 @@ export const standing = (dx: number) =>
 
 export const compared = (more: Partial<Comparison> = {}): Comparison => ({
   path: standing(0),
+  left: 0,
   colour: null,
   agreement: 1,
   covered: new Uint8Array(4),
@@ -108,13 +110,18 @@ export class TestFilm {
   async measured(id: string, { motion, ...pictures } = taken(), complete = true): Promise<void> {
     const media = `m-${id}`;
     const poster = new Blob();
-    await this.keep(partKey('camera', media), media, { method: 'camera', small: null });
-    if (motion) await this.keep(partKey('motion', media), media, { method: 'motion', small: motion });
-    await this.keep(partKey('pictures', media), media, { method: 'pictures', pictures, poster, complete });
+    await this.keep(partKey('camera', { media }), media, { method: 'camera', small: null });
+    if (motion) await this.keep(partKey('motion', { media }), media, { method: 'motion', small: motion });
+    await this.keep(partKey('pictures', { media }), media, {
+      method: 'pictures',
+      pictures,
+      poster,
+      complete,
+    });
   }
   compared(id: string, more: Partial<Comparison> = {}) {
     const value = { method: 'comparison' as const, comparison: compared(more) };
-    return this.keep(compareKey(`m-${id}`, 'm-plate'), id, value);
+    return this.keep(compareKey({ media: `m-${id}` }, { media: 'm-plate' }), id, value);
   }
   sung(more: Partial<SongMeasure> = {}) {
     const beats = { beats: [], downbeats: [], bpm: 120, confidence: 0.9, hits: [], beatsPerBar: 4 } as never;

@@ -1,4 +1,5 @@
 import type { Finding } from '@/core/finding/finding';
+import type { YuvMatrix } from '@/core/picture/planes';
 import type { Store } from '../db';
 import { setMoment, startEarlier } from './moments';
 import { setPart } from './plan';
@@ -20,6 +21,11 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
     case 'unmatchTake':
       await setTake(store, id, take(), 'Leave as filmed', { match: false });
       return;
+    case 'readColours': {
+      const { matrix } = fix.args as { matrix: YuvMatrix };
+      await setTake(store, id, take(), 'Read its colours so', { matrix });
+      return;
+    }
     case 'startEarlier':
       await startEarlier(store, id, fix.args as Parameters<typeof startEarlier>[2]);
       return;

@@ -1,3 +1,4 @@
+import type { YuvMatrix } from '@/core/picture/planes';
 import { change } from '../change';
 import type { Store } from '../db';
 
@@ -6,7 +7,7 @@ export const setTake = (
   project: string,
   take: string,
   label: string,
-  set: { slot?: string; steady?: boolean; match?: boolean; name?: string },
+  set: { slot?: string; steady?: boolean; match?: boolean; name?: string; matrix?: YuvMatrix },
 ) => change(store, project, label, [{ record: take, set }]);
 
 /** Takes a clip out of the project; undo brings it back. */

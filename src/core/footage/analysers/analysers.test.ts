@@ -39,6 +39,35 @@ describe('analysers of a take', () => {
     track.forEach(({ dx }, index) => expect(Math.abs(dx - (index < 23 ? 0 : 2.5))).toBeLessThan(0.1));
   });
 
+  // Shorter than the ten pictures from one that is registered to the next.
+  it('see a knock of three pictures, and none behind somebody who crosses a third of the picture', () => {
+    for (const shift of [1.5, 3]) {
+      const knocked = (index: number) => (index >= 13 && index < 16 ? shift : index === 16 ? -shift / 2 : 0);
+      const pictures = Array.from({ length: 40 }, (_, index) => wall(knocked(index) + (index % 3) / 1e3));
+      const track = unpackPlacements(found(pictures, ['camera']).camera?.curve ?? new Float32Array());
+      track.forEach(({ dx }, index) => expect(Math.abs(dx - knocked(index))).toBeLessThan(0.1));
+    }
+    const crossing = Array.from({ length: 40 }, (_, index) => wall((index % 3) / 1e3, 60 + 5 * index));
+    const track = unpackPlacements(found(crossing, ['camera']).camera?.curve ?? new Float32Array());
+    track.forEach(({ dx, dy }) => expect(Math.hypot(dx, dy)).toBeLessThan(0.1));
+  });
+
+  it('bridge pictures that cannot be placed, and say which', () => {
+    const dark = (index: number) => index >= 14 && index < 19;
+    const moved = (index: number) => (index < 17 ? 0 : 2);
+    const pictures = Array.from({ length: 40 }, (_, index) =>
+      dark(index) ? new Uint8Array(analysis.width * analysis.height).fill(16) : wall(moved(index)),
+    );
+    const track = unpackPlacements(found(pictures, ['camera']).camera?.curve ?? new Float32Array());
+    track.forEach(({ dx, agreement }, index) => {
+      if (dark(index)) expect(agreement).toBeLessThan(0.45);
+      else expect(Math.abs(dx - moved(index))).toBeLessThan(0.1);
+      expect(dx).toBeGreaterThan(-0.1);
+      expect(dx).toBeLessThan(2.1);
+    });
+    expect(track[18].dx).toBeGreaterThan(track[14].dx);
+  });
+
   it('say where in the picture somebody moves, and that nobody does', () => {
     const walking = Array.from({ length: 40 }, (_, index) => wall(0, 200 + index * 2));
     const { motion } = found(walking, ['motion']);
@@ -57,7 +86,7 @@ describe('analysers of a take', () => {
   it('answer to a single picture, and keep each answer under a key that names what it is made from', () => {
     const one = found([wall(0)]);
     expect(one.camera?.curve).toHaveLength(5);
-    const keys = takeParts.map((part) => partKey(part, 'file'));
+    const keys = takeParts.map((part) => partKey(part, { media: 'file' }));
     expect(new Set(keys).size).toBe(takeParts.length);
     for (const key of keys.slice(1)) expect(key).toContain(keys[0]);
   });

@@ -1,6 +1,15 @@
-import { cornerMove, inPlace, packPlacements, type Placement } from '../../geometry/placement';
+import { allowed } from '../../finding/allowed';
+import {
+  between,
+  cornerMove,
+  inPlace,
+  mixed,
+  packPlacements,
+  type Placement,
+} from '../../geometry/placement';
 import type { Size } from '../../geometry/size';
 import type { Pass } from '../../pass';
+import { nudgeBetween } from '../nudge';
 import { prepareReference, type Reference } from '../reference';
 import { registerFrame } from '../register';
 import type { Analyser, Found } from './analyser';
@@ -9,11 +18,22 @@ import type { Analyser, Found } from './analyser';
 const stride = 10;
 /** pixels of the analysed picture that a corner may move between two that are registered */
 const still = 0.2;
+/** pixels of it that a corner may move from one picture to the next, by a rough look, before both are registered */
+const nudge = 0.12;
 
-/** Registers about every tenth picture, and by halving every one round a change. */
+/** A picture that has not been placed yet, and whether it moved against the one before it. */
+type Waiting = { luma: Uint8Array; moved: boolean };
+
+/**
+ * Registers about every tenth picture, and by halving every one round a change. Each picture is held against its
+ * neighbour by a rough look, so that no knock between two of them goes unseen. Pictures that cannot be registered
+ * (covered, dark, blurred) are bridged from those round them, and keep their low agreement.
+ */
 class CameraTrack implements Pass<Uint8Array, Found<null>> {
   private reference: Reference | null = null;
-  private readonly waiting: Uint8Array[] = [];
+  private places = new Int32Array(0);
+  private before: Uint8Array | null = null;
+  private waiting: Waiting[] = [];
   private last: Placement = inPlace;
   private readonly track: Placement[] = [];
 
@@ -21,63 +41,78 @@ class CameraTrack implements Pass<Uint8Array, Found<null>> {
 
   push(luma: Uint8Array): void {
     const copy = luma.slice();
-    if (!this.reference) {
+    if (!this.reference || !this.before) {
       this.reference = prepareReference({ ...this.size, data: copy });
+      this.places = placesOf(this.reference);
       this.track.push(inPlace);
-      return;
+    } else {
+      const moved = nudgeBetween(this.before, copy, this.size, this.places) > nudge;
+      this.waiting.push({ luma: copy, moved });
+      if (this.waiting.length === stride) this.fillIn();
     }
-    this.waiting.push(copy);
-    if (this.waiting.length === stride) this.fillIn();
+    this.before = copy;
   }
 
   finish(): Found<null> {
     this.fillIn();
-    return { small: null, curve: packPlacements(this.track) };
+    return { small: null, curve: packPlacements(bridged(this.track)) };
   }
 
-  private register(luma: Uint8Array): Placement {
+  private register({ luma }: Waiting): Placement {
     return registerFrame(this.reference as Reference, { ...this.size, data: luma });
   }
 
   /** Fills in the pictures since the last one that was registered. */
   private fillIn(): void {
-    const { waiting } = this;
+    const { waiting, track, size } = this;
     if (waiting.length === 0) return;
-    const start = this.track.length;
+    const start = track.length;
     const end = this.register(waiting[waiting.length - 1]);
     const fill = (from: number, before: Placement, to: number, after: Placement) => {
-      const difference = { ...after, dx: after.dx - before.dx, dy: after.dy - before.dy };
-      const moved = cornerMove(
-        { ...difference, rotation: after.rotation - before.rotation, scale: after.scale / before.scale },
-        this.size,
-      );
-      if (to - from > 1 && moved > still) {
-        const between = (from + to) >> 1;
-        const found = this.register(waiting[between]);
-        fill(from, before, between, found);
-        fill(between, found, to, after);
+      const changes =
+        waiting.slice(from + 1, to + 1).some(({ moved }) => moved) ||
+        isPlaced(before) !== isPlaced(after) ||
+        cornerMove(between(before, after), size) > still;
+      if (to - from > 1 && changes) {
+        const middle = (from + to) >> 1;
+        const found = this.register(waiting[middle]);
+        fill(from, before, middle, found);
+        fill(middle, found, to, after);
         return;
       }
-      for (let index = from + 1; index <= to; index++) {
-        const share = (index - from) / (to - from);
-        const mix = (key: keyof Placement) => before[key] + (after[key] - before[key]) * share;
-        this.track[start + index] = {
-          dx: mix('dx'),
-          dy: mix('dy'),
-          rotation: mix('rotation'),
-          scale: mix('scale'),
-          agreement: mix('agreement'),
-        };
-      }
+      for (let index = from + 1; index <= to; index++)
+        track[start + index] = mixed(before, after, (index - from) / (to - from));
     };
     fill(-1, this.last, waiting.length - 1, end);
     this.last = end;
-    waiting.length = 0;
+    this.waiting = [];
   }
+}
+
+const isPlaced = ({ agreement }: Placement): boolean => agreement >= allowed.agreement;
+
+/** The places of a reference's finest level that carry position, as indices of pixels. */
+function placesOf({ anchors: [finest], width, height }: Reference): Int32Array<ArrayBuffer> {
+  return Int32Array.from(finest.x, (x, index) =>
+    Math.round((finest.y[index] + height / 2 - 0.5) * width + x + width / 2 - 0.5),
+  );
+}
+
+/** Pictures that could not be placed, put where those round them stood; all stay where none could be. */
+function bridged(track: readonly Placement[]): Placement[] {
+  if (!track.some(isPlaced)) return [...track];
+  return track.map((placement, index) => {
+    if (isPlaced(placement)) return placement;
+    const before = track.findLastIndex((one, at) => at < index && isPlaced(one));
+    const after = track.findIndex((one, at) => at > index && isPlaced(one));
+    const [from, to] = [before < 0 ? after : before, after < 0 ? before : after];
+    const share = from === to ? 0 : (index - from) / (to - from);
+    return { ...mixed(track[from], track[to], share), agreement: placement.agreement };
+  });
 }
 
 /** Each picture against the take's own first one: a curve of packed placements, in pixels of the analysed picture. */
 export const camera: Analyser<null> = {
-  version: 1,
+  version: 2,
   begin: ({ analysis }) => new CameraTrack(analysis),
 };

@@ -1,3 +1,4 @@
+import type { YuvMatrix } from '../../picture/planes';
 import type { Analyser, Found, TakeShape } from './analyser';
 import { camera } from './camera';
 import { motion } from './motion';
@@ -20,13 +21,16 @@ export type TakePart = 'pictures' | AnalyserName;
 export const takeParts: readonly TakePart[] = ['pictures', ...(Object.keys(analysers) as AnalyserName[])];
 
 /** counted up whenever the same file would give other times, stills or proxies */
-const picturesVersion = 3;
+const picturesVersion = 4;
 
-/** The key that a part of a take is kept under; it holds what it is made from. @param media id of the take's file */
-export const partKey = (part: TakePart, media: string): string =>
+/** What a take's pictures are made from: its file, and how its colours are read where somebody chose that. */
+export type TakeSource = { media: string; matrix?: YuvMatrix };
+
+/** The key that a part of a take is kept under; it holds what it is made from. */
+export const partKey = (part: TakePart, source: TakeSource): string =>
   part === 'pictures'
-    ? `pictures-${picturesVersion}:${media}`
-    : `${part}-${analysers[part].version}(${partKey('pictures', media)})`;
+    ? `pictures-${picturesVersion}:${source.media}${source.matrix ? `~${source.matrix}` : ''}`
+    : `${part}-${analysers[part].version}(${partKey('pictures', source)})`;
 
 /** Some analysers at once over the pictures of one take. */
 export function analyse(names: readonly AnalyserName[], shape: TakeShape) {

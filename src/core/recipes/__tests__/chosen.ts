@@ -35,6 +35,7 @@ export function chosenTake(
     size,
     analysis: { width: 640, height: 360 },
     times: pictureTimes(startsOf(rate, pictures)),
+    colours: { matrix: 'bt709', fullRange: false, assumed: false },
     motion: { share: 0.1, across: 0.5 },
   };
   const take: Take = {

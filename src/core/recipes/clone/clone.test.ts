@@ -40,7 +40,7 @@ const moment: CloneMoment = {
 function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
   const placements = Array.from({ length: 240 }, (_, index) => ({ ...inPlace, dx: index >= 60 ? shift : 0 }));
   const path = cameraPath(placements, startsOf(rate, 240), size);
-  const comparison = { path, colour: null, agreement: 1, covered: new Uint8Array() };
+  const comparison = { path, colour: null, left: 0, agreement: 1, covered: new Uint8Array() };
   return { ...chosenTake(id, size, rate, 240, set), comparison };
 }
 const material = ({ seam = null, ...takes }: Partial<CloneMaterial> = {}): Material => ({

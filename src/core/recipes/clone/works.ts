@@ -22,7 +22,7 @@ export function cloneWorks(moment: CloneMoment, ruler: Ruler, material: Material
   const fills = sides.map((side) => fillOf(moment, side));
   const parts = [
     [plate, left, right].map(
-      (chosen) => chosen && [chosen.take.media, chosen.take.steady, chosen.take.match],
+      (chosen) => chosen && [chosen.take.media, chosen.take.matrix, chosen.take.steady, chosen.take.match],
     ),
     cloneAnchors(moment, ruler).map((anchor) => anchor.frame),
     [project.rate, project.width, project.height],

@@ -9,8 +9,8 @@ export function useStill(setup: Setup): string | null {
   const { snapshot, store } = useBench();
   const [address, setAddress] = useState<string | null>(null);
   const still = setup.still ?? null;
-  const media = snapshot.takes.find((one) => one.id === still)?.media;
-  const key = media ? partKey('pictures', media) : null;
+  const take = snapshot.takes.find((one) => one.id === still);
+  const key = take ? partKey('pictures', take) : null;
   const measured = key !== null && snapshot.measures.has(key);
   useEffect(() => {
     let here = true;
