@@ -49,7 +49,7 @@ export type MeasureValue =
   | FoundValue
   | { method: 'comparison'; comparison: Comparison }
   | { method: 'song-2'; song: SongMeasure; beats: BeatTrack }
-  | { method: 'seam-2'; seam: SeamMeasure };
+  | { method: 'seam-3'; seam: SeamMeasure };
 /**
  * Something measured, small enough for live queries, under a key that holds everything it depends on. What is large of
  * it lies in `curves` under the same key.
@@ -169,6 +169,7 @@ export class Store extends Dexie {
     this.version(4)
       .stores({ curves: 'key, project', writes: 'id, number, [project+number]' })
       .upgrade(dropOldTakeMeasures);
+    this.version(5).upgrade((transaction) => liftStore(transaction, 2));
   }
 
   /** A table of those that every screen follows. */

@@ -8,9 +8,9 @@ export async function liftStore(transaction: Transaction, from: number): Promise
   const commands = transaction.table<Command, string>('commands');
   const records = transaction.table<StoredRecord, string>('records');
   const conflicts = transaction.table<Conflict, string>('conflicts');
-  // What was solved for the first model is solved again; its sides had no order.
+  // What was solved for an earlier model is solved again: sides had no order, then one tap at most.
   const measures = transaction.table<{ value: { method: string } }, string>('measures');
-  await measures.filter(({ value }) => value.method === 'seam-1').delete();
+  await measures.filter(({ value }) => ['seam-1', 'seam-2'].includes(value.method)).delete();
   const histories = new Map<string, Command[]>();
   for (const command of await commands.orderBy('id').toArray()) {
     const lifted = { ...command, ops: liftOps(command.ops, from) };

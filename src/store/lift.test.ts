@@ -90,7 +90,12 @@ function today(record: Plain): Plain {
   const slots: Record<string, object> = {};
   if (rest.recipe === 'clone')
     for (const slot of ['plate', 'left', 'right']) {
-      slots[slot] = { take: settings[slot], at: settings[`${slot}In`], tap: settings[`${slot}Tap`] };
+      const tap = settings[`${slot}Tap`];
+      slots[slot] = {
+        take: settings[slot],
+        at: settings[`${slot}In`],
+        ...(tap === undefined ? {} : { taps: tap === null ? [] : [tap] }),
+      };
       for (const end of ['', 'In', 'Tap']) delete settings[`${slot}${end}`];
     }
   return { ...rest, settings, slots };
@@ -111,7 +116,7 @@ describe('a project of an earlier version', () => {
     expect(told(records.map(plain))).toEqual(told(stored.records.map((record) => today(record))));
     const { clones, takes } = await read(store, stored.project);
     const name = (id: string | null | undefined) => takes.find((take) => take.id === id)?.name;
-    expect(clones[0].slots).toMatchObject({ left: { at: 0, tap: { time: 1.5 } }, right: { at: 1.25 } });
+    expect(clones[0].slots).toMatchObject({ left: { at: 0, taps: [{ time: 1.5 }] }, right: { at: 1.25 } });
     expect(name(clones[0].slots?.plate.take)).toBe('Bench plate end');
     expect(clones[1].slots).toMatchObject({ left: { at: 3 - (24 * 1001) / 24000 } });
     expect(takes.find((take) => take.name === 'Bench right 2')?.slot).toBe('none');
@@ -130,7 +135,7 @@ describe('a project of an earlier version', () => {
     const steps = 11;
     for (let step = 0; step < steps; step++) await undo(store, project);
     const { clones, takes } = await read(store, project);
-    expect(clones.map(({ slots }) => [slots?.left.tap ?? null, slots?.right.at])).toEqual([[null, 0]]);
+    expect(clones.map(({ slots }) => [slots?.left.taps, slots?.right.at])).toEqual([[[], 0]]);
     expect(takes.map(({ slot }) => slot)).not.toContain('none');
     for (let step = 0; step < steps; step++) await redo(store, project);
     expect(told((await store.records.toArray()).map(plain))).toEqual(told(end));

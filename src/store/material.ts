@@ -49,7 +49,7 @@ function worksFrom(snapshot: Snapshot, moment: Moment, material: Material): Keye
   if (!able) return [];
   return able.recipe.works(moment, able.ruler, material).map(({ parts, ...work }) => ({
     ...work,
-    key: `seam-2:${moment.id}:${work.name}:${JSON.stringify(parts)}`,
+    key: `seam-3:${moment.id}:${work.name}:${JSON.stringify(parts)}`,
   }));
 }
 
@@ -57,7 +57,7 @@ function worksFrom(snapshot: Snapshot, moment: Moment, material: Material): Keye
 function solvedOf(snapshot: Snapshot, moment: Moment): Record<string, SeamMeasure> {
   const out: Record<string, SeamMeasure> = {};
   for (const { key, subject, value } of snapshot.measures.values())
-    if (subject === moment.id && value.method === 'seam-2') out[key.split(':')[2]] = value.seam;
+    if (subject === moment.id && value.method === 'seam-3') out[key.split(':')[2]] = value.seam;
   return out;
 }
 
@@ -84,7 +84,7 @@ function gather(snapshot: Snapshot, moment: Moment, takes: Material['takes']): K
   const works = worksFrom(snapshot, moment, { takes, solved: last });
   const found = works.flatMap(({ key, name }) => {
     const value = snapshot.measures.get(key)?.value;
-    return value?.method === 'seam-2' ? [[name, value.seam] as const] : [];
+    return value?.method === 'seam-3' ? [[name, value.seam] as const] : [];
   });
   const solved = Object.fromEntries(found);
   return {

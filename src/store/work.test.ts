@@ -46,8 +46,16 @@ describe('work follows from what is stored', () => {
     const snapshot = await film.read();
     const [{ key }] = worksOf(snapshot, snapshot.built[0]);
     expect(materialOf(snapshot, snapshot.built[0]).waiting).toBe(true);
-    const seam = { outline: [], visible: [], crossing: [], found: [true, true] as [boolean, boolean] };
-    await film.keep(key, moment, { method: 'seam-2', seam });
+    const seam = {
+      rings: [],
+      shares: [0.5, 0.5] as [number, number],
+      losses: [],
+      borders: [null, null] as [null, null],
+      visible: [],
+      crossing: [],
+      found: [true, true] as [boolean, boolean],
+    };
+    await film.keep(key, moment, { method: 'seam-3', seam });
     expect(await kinds()).toEqual([]);
     expect(materialOf(await film.read(), snapshot.built[0])).toMatchObject({
       waiting: false,
@@ -116,7 +124,7 @@ describe('work follows from what is stored', () => {
     for (const id of ['plate', 'one', 'two']) await film.measured(id);
     await film.compared('one', { path: standing(3) });
     await film.compared('two');
-    await setMoment(store, project, moment, 'Tap', { 'slots.left.tap': { time: 1, at: [0.2, 0.5] } });
+    await setMoment(store, project, moment, 'Tap', { 'slots.left.taps': [{ time: 1, at: [0.2, 0.5] }] });
     const found = await task();
     // Eight beats of half a second at 24000/1001: 95.9 frames; the copy appears after a bar.
     expect(found).toMatchObject({
@@ -125,8 +133,8 @@ describe('work follows from what is stored', () => {
       delivery: { width: 1280, height: 720 },
       outline: null,
     });
-    expect(found?.sides[0].tap).toMatchObject({ at: [0.2, 0.5] });
-    expect(found?.sides[1].tap).toBeNull();
+    expect(found?.sides[0].taps).toMatchObject([{ at: [0.2, 0.5] }]);
+    expect(found?.sides[1].taps).toEqual([]);
     expect(found?.sides[0].corrected).not.toEqual(found?.sides[0].node);
     const built = pictureOf(await film.read(), (await film.read()).built[0]);
     expect(built && mediaIn(built.tree).map(({ id }) => id)).toEqual(

@@ -18,8 +18,8 @@ export const solveWork: Doing<'work'> = async (job, api) => {
   await keep(
     job,
     need.moment.id,
-    [{ key: need.key, value: { method: 'seam-2', seam } }],
-    (key, method) => method === 'seam-2' && workIn(key) === need.work.name,
+    [{ key: need.key, value: { method: 'seam-3', seam } }],
+    (key, method) => method === 'seam-3' && workIn(key) === need.work.name,
   );
 };
 

@@ -18,7 +18,15 @@ const until = (holds: () => unknown) => vi.waitFor(holds, { timeout: 60_000 });
 
 type Calls = Record<string, (...args: never[]) => unknown>;
 const full = () => Object.assign(new Error('No space'), { name: 'QuotaExceededError' });
-const found = { outline: [], visible: [], crossing: [], found: [true, true] };
+const found = {
+  rings: [],
+  shares: [0.5, 0.5],
+  losses: [],
+  borders: [null, null],
+  visible: [],
+  crossing: [],
+  found: [true, true],
+};
 /** A camera that stood. */
 const track = packPlacements(Array.from(starts, () => inPlace));
 const sung97 = {
@@ -114,7 +122,7 @@ describe('the runner', () => {
     const { measures } = await film.read();
     expect([...measures.values()].map(({ value }) => value.method).sort()).toEqual(
       [
-        ...['comparison', 'comparison', 'seam-2', 'song-2'],
+        ...['comparison', 'comparison', 'seam-3', 'song-2'],
         ...['one', 'two', 'plate'].flatMap(() => takeParts),
       ].sort(),
     );
@@ -327,7 +335,7 @@ describe('the runner', () => {
     solving.release(found);
     await idle();
     expect(solve).toHaveBeenCalledTimes(2);
-    const seams = [...(await film.read()).measures.values()].filter(({ value }) => value.method === 'seam-2');
+    const seams = [...(await film.read()).measures.values()].filter(({ value }) => value.method === 'seam-3');
     expect(seams).toHaveLength(1);
   });
 
@@ -358,7 +366,13 @@ describe('the runner', () => {
     const told: (number | null)[] = [];
     let late: (share: number) => void = () => undefined;
     start({
-      measureTake: (async (_: Blob, __: object, ___: TakePart[], ____: unknown, progress: (share: number) => void) => {
+      measureTake: (async (
+        _: Blob,
+        __: object,
+        ___: TakePart[],
+        ____: unknown,
+        progress: (share: number) => void,
+      ) => {
         late = progress;
         progress(1);
         return decoded();

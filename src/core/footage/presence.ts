@@ -29,6 +29,18 @@ export function presenceOf(plate: RgbaImage, frame: RgbaImage, size: Size, limit
   return out;
 }
 
+/** The present cell of a frame that lies nearest to a point, in shares of the frame; -1 where none is near. */
+export function nearestCell({ width, frames, height }: Presence, frame: number, at: Point): number {
+  const [cx, cy] = [at[0] * width, at[1] * height];
+  let nearest = { cell: -1, distance: width * 0.05 };
+  frames[frame].forEach((present, cell) => {
+    if (!present) return;
+    const distance = Math.hypot((cell % width) + 0.5 - cx, Math.floor(cell / width) + 0.5 - cy);
+    if (distance < nearest.distance) nearest = { cell, distance };
+  });
+  return nearest.cell;
+}
+
 /**
  * Everything that is connected, through space and time, with what was tapped.
  * @param taps frame and point in shares of the frame (0..1); the nearest present cell is taken
@@ -45,16 +57,10 @@ export function followTap(
   const covered = new Uint8Array(area);
   for (const tap of taps) {
     const z = Math.min(frames.length - 1, Math.max(0, tap.frame));
-    const [cx, cy] = [tap.at[0] * width, tap.at[1] * height];
-    let nearest = { cell: -1, distance: width * 0.05 };
-    for (let cell = 0; cell < area; cell++) {
-      if (!frames[z][cell]) continue;
-      const distance = Math.hypot((cell % width) + 0.5 - cx, Math.floor(cell / width) + 0.5 - cy);
-      if (distance < nearest.distance) nearest = { cell, distance };
-    }
-    if (nearest.cell < 0) continue;
+    const nearest = nearestCell({ width, height, frames }, z, tap.at);
+    if (nearest < 0) continue;
     const size = { width, height, layers: frames.length };
-    for (const at of flood(size, present, seen, z * area + nearest.cell)) covered[at % area] = 1;
+    for (const at of flood(size, present, seen, z * area + nearest)) covered[at % area] = 1;
   }
   return covered;
 }

@@ -5,8 +5,8 @@ import type { MediaNode } from '../picture/node';
 export type SeamSide = {
   node: MediaNode;
   corrected: MediaNode;
-  /** the performer to keep, at a frame of the film; point in shares of the frame */
-  tap: { frame: number; at: Point } | null;
+  /** the performers to keep, each at a frame of the film and a point in shares of the frame; none to find one */
+  taps: { frame: number; at: Point }[];
 };
 
 /** What a still seam between two takes of one camera is solved from. */

@@ -1,8 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { rasterMask } from '../picture/mask';
+import { coverOf, lossOf, tapped, thingsIn } from './things';
 import { painted } from '../__tests__/scene';
 import { seeded } from '../random';
-import { cutStill, joinCost, newDisagreement, addDisagreement, outlineOf, seamCost, solveSeam } from './seam';
+import {
+  cutStill,
+  joinCost,
+  newDisagreement,
+  addDisagreement,
+  outlinesOf,
+  seamCost,
+  solveSeam,
+} from './seam';
 import { followTap, largestThing, presenceOf } from './presence';
 
 const size = { width: 64, height: 36 };
@@ -103,9 +113,65 @@ describe('the best seam', () => {
     addDisagreement(seen, figure(8, [0, 0, 0]), figure(8, [0, 0, 0]));
     expect(Math.max(...joinCost(seen))).toBeCloseTo(0.05, 9);
     const labels = Array.from({ length: 64 * 36 }, (_, at) => (at % 64 >= 30 ? 1 : 0));
-    const xs = outlineOf(size, labels).map(([x]) => x);
+    const xs = outlinesOf(size, labels)[0].map(([x]) => x);
     expect(Math.min(...xs)).toBeCloseTo(30, 0);
     expect(Math.max(...xs)).toBe(64);
+  });
+});
+
+describe('outlines', () => {
+  it('keep holes and islands, and leave out specks', () => {
+    const inside = (x: number, y: number) => {
+      const hole = x >= 40 && x < 50 && y >= 10 && y < 20;
+      const island = x >= 4 && x < 14 && y >= 20 && y < 30;
+      const speck = x === 20 && y === 4;
+      return (x >= 30 && !hole) || island || speck;
+    };
+    const labels = Array.from({ length: 64 * 36 }, (_, at) => (inside(at % 64, Math.floor(at / 64)) ? 1 : 0));
+    const rings = outlinesOf(size, labels);
+    expect(rings).toHaveLength(3);
+    const painted = rasterMask(rings, 0, size).data;
+    let off = 0;
+    painted.forEach((value, at) => (off += Math.abs(value / 255 - labels[at])));
+    // Corners are cut by a pixel, and the speck is gone; a hole is a hundred pixels.
+    expect(off).toBeLessThan(40);
+  });
+});
+
+describe('the things of a take', () => {
+  const cells = { width: 40, height: 20 };
+  /** Somebody six cells wide from each of some columns, eleven cells tall. */
+  const row = (...from: number[]) =>
+    Uint8Array.from({ length: 800 }, (_, cell) =>
+      from.some((x) => cell % 40 >= x && cell % 40 < x + 6) && cell / 40 >= 8 && cell / 40 < 19 ? 1 : 0,
+    );
+  const presence = { ...cells, frames: [row(2, 30), row(4, 30), row(6, 30), row(8, 30)] };
+  const things = thingsIn(presence);
+  const shows = (column: number) =>
+    Float32Array.from({ length: 800 }, (_, cell) => (cell % 40 < column ? 1 : 0));
+
+  it('are told apart, tapped one by one, and covered together', () => {
+    expect(things.count).toBe(2);
+    expect([...tapped(things, presence, [{ frame: 3, at: [11 / 40, 0.6] }])]).toEqual([0]);
+    const both = tapped(things, presence, [
+      { frame: 0, at: [5 / 40, 0.6] },
+      { frame: 0, at: [33 / 40, 0.6] },
+    ]);
+    expect(both.size).toBe(2);
+    const cover = coverOf(things, both);
+    expect([cover[12 * 40 + 2], cover[12 * 40 + 13], cover[12 * 40 + 33], cover[12 * 40 + 20]]).toEqual([
+      1, 1, 1, 0,
+    ]);
+    expect(tapped(things, presence, [{ frame: 0, at: [0.5, 0.1] }]).size).toBe(0);
+  });
+
+  it('lose what a division takes from them: nothing, a part in some frames, or all', () => {
+    expect(lossOf(things, 0, cells, shows(20), 0.06)).toBeNull();
+    const cut = lossOf(things, 0, cells, shows(10), 0.06);
+    expect(cut).toMatchObject({ frames: [2, 3], whole: false });
+    expect(cut?.share).toBeCloseTo(4 / 6, 9);
+    expect(cut?.at[0]).toBeCloseTo(11 / 40, 9);
+    expect(lossOf(things, 1, cells, shows(20), 0.06)).toMatchObject({ frames: [0, 1, 2, 3], whole: true });
   });
 });
 

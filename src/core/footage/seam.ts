@@ -10,8 +10,8 @@ import { MinimumCut } from './max-flow';
 /** Says that a take must show along a line of points, in one frame or (without `frame`) always. Pixels. */
 type Stroke = { take: number; frame?: number; points: Point[]; radius?: number };
 
-/** The outline, in pixels, of where takes above the first show, from `frame` on. */
-export type Outline = { frame: number; points: Point[] };
+/** The outlines, in pixels, of where takes above the first show, from `frame` on; `points` is the largest. */
+export type Outline = { frame: number; points: Point[]; rings: Point[][] };
 
 type Seam = {
   /** number of the take that shows at each pixel; one picture when still */
@@ -185,8 +185,13 @@ export function seamCost(size: Size, cost: Float64Array, labels: ArrayLike<numbe
 /**
  * 95th percentile CIEDE2000 between what lies on both sides of a join in one frame. Colours are means
  * over squares of about a fiftieth of the width: an eye sees a step between surfaces, not the sensor's noise.
+ * @param counts where given, only joins at pixels for which it is true; 0 where there is no join at all
  */
-export function joinVisibility(takes: RgbaImage[], labels: ArrayLike<number>): number {
+export function joinVisibility(
+  takes: RgbaImage[],
+  labels: ArrayLike<number>,
+  counts: (pixel: number) => boolean = () => true,
+): number {
   const { width, height } = takes[0];
   const reach = Math.floor(width / 120);
   const differences: number[] = [];
@@ -207,19 +212,22 @@ export function joinVisibility(takes: RgbaImage[], labels: ArrayLike<number>): n
     for (let x = 0; x < width; x++) {
       const p = y * width + x;
       for (const q of [x + 1 < width ? p + 1 : p, y + 1 < height ? p + width : p]) {
-        if (labels[p] === labels[q]) continue;
+        if (labels[p] === labels[q] || !counts(p)) continue;
         differences.push(ciede2000(lab(takes[labels[p]], x, y), lab(takes[labels[q]], x, y)));
       }
     }
   }
-  return quantile(differences, 0.95);
+  return differences.length > 0 ? quantile(differences, 0.95) : 0;
 }
 
+/** square pixels that a hole or an island has at least */
+const leastRing = 30;
+
 /**
- * The outline of where take 1 and above show, as one closed line in pixels, thinned out.
- * Where it shows in several pieces the largest is taken. Empty where it shows nowhere.
+ * The outlines of where take 1 and above show, as closed lines in pixels, thinned out, the largest first: pieces, and
+ * holes in them. What lies inside an odd number of them shows it. Empty where it shows nowhere.
  */
-export function outlineOf(size: Size, labels: ArrayLike<number>, tolerance = 1): Point[] {
+export function outlinesOf(size: Size, labels: ArrayLike<number>, tolerance = 1): Point[][] {
   // A rim of zeros closes the outline at the frame's edge.
   const wide = size.width + 2;
   const values = new Array<number>(wide * (size.height + 2)).fill(0);
@@ -230,23 +238,30 @@ export function outlineOf(size: Size, labels: ArrayLike<number>, tolerance = 1):
   const [shape] = contours()
     .size([wide, size.height + 2])
     .thresholds([0.5])(values);
-  const rings = shape.coordinates.map((polygon) => polygon[0] as Point[]);
-  const area = (ring: Point[]) =>
-    Math.abs(
-      ring.reduce(
-        (sum, [x, y], i) => sum + x * ring[(i + 1) % ring.length][1] - ring[(i + 1) % ring.length][0] * y,
-        0,
-      ),
-    );
-  const largest = rings.sort((a, b) => area(b) - area(a))[0];
-  if (!largest) return [];
   const edge = (value: number, limit: number) => (value < 0.75 ? 0 : value > limit - 0.75 ? limit : value);
-  const shifted = largest.map(([x, y]) => ({ x: edge(x - 1, size.width), y: edge(y - 1, size.height) }));
-  const thin = simplify(shifted, tolerance, true);
-  const closed =
-    thin.length > 1 && thin[0].x === thin[thin.length - 1].x && thin[0].y === thin[thin.length - 1].y;
-  return (closed ? thin.slice(0, -1) : thin).map(({ x, y }): Point => [x, y]);
+  return shape.coordinates
+    .flatMap((polygon) => polygon as Point[][])
+    .map((ring) => ({ ring, area: ringArea(ring) }))
+    .filter(({ area }) => area >= leastRing)
+    .sort((a, b) => b.area - a.area)
+    .map(({ ring }) => {
+      const shifted = ring.map(([x, y]) => ({ x: edge(x - 1, size.width), y: edge(y - 1, size.height) }));
+      const thin = simplify(shifted, tolerance, true);
+      const closed =
+        thin.length > 1 && thin[0].x === thin[thin.length - 1].x && thin[0].y === thin[thin.length - 1].y;
+      return (closed ? thin.slice(0, -1) : thin).map(({ x, y }): Point => [x, y]);
+    })
+    .filter((ring) => ring.length > 2);
 }
+
+/** The area inside a closed line. */
+const ringArea = (ring: readonly Point[]): number =>
+  Math.abs(
+    ring.reduce((sum, [x, y], index) => {
+      const [nextX, nextY] = ring[(index + 1) % ring.length];
+      return sum + (x * nextY - nextX * y) / 2;
+    }, 0),
+  );
 
 /**
  * Divides the frame between takes so that the joins run where the takes agree.
@@ -289,7 +304,9 @@ export function solveSeam(takes: RgbaImage[][], strokes: Stroke[], options: { st
   const outline: Outline[] = [];
   for (let z = 0; z < depth; z++) {
     const same = z > 0 && at(z).every((label, index) => label === at(z - 1)[index]);
-    if (!same) outline.push({ frame: z, points: outlineOf(size, at(z)) });
+    if (same) continue;
+    const rings = outlinesOf(size, at(z));
+    outline.push({ frame: z, points: rings[0] ?? [], rings });
   }
   return {
     labels: Array.from({ length: depth }, (_, z) => ({ ...size, data: at(z).slice() })),

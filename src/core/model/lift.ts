@@ -5,7 +5,7 @@ import { noSlot, type Slots } from './slots';
 type Op = Pick<z.infer<typeof fieldOpSchema>, 'kind' | 'field' | 'before' | 'after'>;
 
 /** The version of the records and histories that are written now. Older ones are lifted, step by step. */
-export const modelVersion = 2;
+export const modelVersion = 3;
 
 /** Fields of the first version's clones that say what fills a slot, with where that stands now. */
 const filled: Record<string, string> = {
@@ -31,8 +31,8 @@ function partSettings(value: unknown): { settings: unknown; slots: Slots | undef
     settings,
     slots: {
       plate: { take: plate },
-      left: { take: left, at: leftIn, tap: leftTap },
-      right: { take: right, at: rightIn, tap: rightTap },
+      left: { take: left, at: leftIn, tap: leftTap } as never,
+      right: { take: right, at: rightIn, tap: rightTap } as never,
     },
   };
 }
@@ -54,7 +54,31 @@ function toSlots<Some extends Op>(op: Some): Some[] {
   ];
 }
 
-const steps: ((op: Op) => Op[])[] = [toSlots];
+/** A tap of the second version, of which a slot held one or none, as a list. */
+const asTaps = (tap: unknown): unknown => (tap === undefined ? undefined : tap === null ? [] : [tap]);
+
+/** Slots of the second version with a list of taps each. */
+function partTaps(slots: unknown): unknown {
+  if (typeof slots !== 'object' || slots === null) return slots;
+  return Object.fromEntries(
+    Object.entries(slots).map(([slot, fill]) => {
+      if (typeof fill !== 'object' || fill === null || !('tap' in fill)) return [slot, fill];
+      const { tap, ...rest } = fill;
+      return [slot, { ...rest, taps: asTaps(tap) }];
+    }),
+  );
+}
+
+/** Version 2 to 3: a slot keeps several performers. */
+function toTaps<Some extends Op>(op: Some): Some[] {
+  if (op.kind !== 'moment') return [op];
+  if (/^slots\.[^.]+\.tap$/.test(op.field))
+    return [{ ...op, field: `${op.field}s`, before: asTaps(op.before), after: asTaps(op.after) }];
+  if (op.field !== 'slots') return [op];
+  return [{ ...op, before: partTaps(op.before), after: partTaps(op.after) }];
+}
+
+const steps: ((op: Op) => Op[])[] = [toSlots, toTaps];
 
 /**
  * Operations of an older version as this one writes them. Store, replay and carried files lift by this alone: what a

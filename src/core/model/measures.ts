@@ -3,7 +3,7 @@ import type { Motion } from '../footage/analysers/motion';
 import type { CameraPath } from '../footage/camera-path';
 import type { PictureTimes } from '../footage/picture-times';
 import type { FoundSection } from '../song/sections';
-import type { Size } from '../geometry/size';
+import type { Point, Size } from '../geometry/size';
 import type { YuvImage, YuvKind } from '../picture/planes';
 
 /** What a file said of itself when it was brought in. */
@@ -57,6 +57,21 @@ export type MeasuredTake = {
   stills: Stills;
 };
 
+/** Somebody of one side whom a division of the frame cuts, or leaves out. */
+export type SideLoss = {
+  side: 0 | 1;
+  /** true for whom a tap keeps, or the bench where nobody said */
+  kept: boolean;
+  /** true for who never shows at all */
+  whole: boolean;
+  /** the largest share that does not show in a frame, 0..1 */
+  share: number;
+  /** the frames of the film in which something of them does not show: how many, the first, the last */
+  frames: { count: number; first: number; last: number };
+  /** where they stand when most of them is lost, in shares of the frame */
+  at: Point;
+};
+
 /** A take held against its plate. */
 export type Comparison = {
   path: CameraPath;
@@ -83,7 +98,17 @@ export type SongMeasure = {
 
 /** A seam that was solved for a moment; points in shares of the frame. */
 export type SeamMeasure = {
-  outline: [number, number][];
+  /** where the second side shows, the largest piece first; inside an odd number of rings; shares of the frame */
+  rings: Point[][];
+  /** share of the frame that each side shows */
+  shares: [number, number];
+  /**
+   * where a side was moved back and the plate fills the edge it left: 95th percentile CIEDE2000 along that border, at
+   * its worst; null where there is none
+   */
+  borders: [number | null, number | null];
+  /** who is cut by the join or does not show, outside the outline (0) and inside (1) */
+  losses: SideLoss[];
   /** 95th percentile CIEDE2000 across the join at each sampled frame */
   visible: { frame: number; difference: number }[];
   /** frames (of the moment) in which one performer stands where the other one does at some time */

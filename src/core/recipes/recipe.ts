@@ -39,12 +39,12 @@ export type View = {
   outline?: true;
 };
 
-/** An outline that is taken hold of on the stage; points in shares of the frame. */
+/** An outline of which the first ring is taken hold of on the stage; points in shares of the frame. */
 export type Outline = {
   title: string;
   /** the setting that a drawn one is kept in; null there stands for the solved one */
   setting: string;
-  points: Point[];
+  rings: Point[][];
   state: 'drawn' | 'solved' | 'guessed';
 };
 

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useMemo, useState, type MouseEvent } from 'react';
 import type { Moment } from '@/core/model/records';
-import { fillOf, plateSlot } from '@/core/model/slots';
+import { fillOf, plateSlot, tapsOf } from '@/core/model/slots';
 import { builtTitles, usualKind } from '@/core/recipes/built';
 import { calledOf, filmOf } from '@/core/recipes/films';
 import type { Point } from '@/core/geometry/size';
@@ -9,7 +9,7 @@ import { mediaIn, secondsAt } from '@/core/picture/node';
 import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
 import { frameShownAt, timeOfFrame } from '@/core/time/rate';
 import { formatTimecode } from '@/core/time/timecode';
-import { createMoment, setMoment } from '@/store/commands/moments';
+import { createMoment, keepPerformer, keepWhoeverIsFound, setMoment } from '@/store/commands/moments';
 import { buildable, framesOf, materialOf, pictureOf, type Buildable } from '@/store/material';
 import { rulerOf } from '@/store/snapshot';
 import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
@@ -164,11 +164,10 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
     const at: Point = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
     const slot = kept.find(({ key }) => key === view.alone)?.key ?? recipe.slotAt(at);
     const node = takes.find((one) => one.id === slot);
-    if (!node) return;
+    if (!node || !slot) return;
     const seconds = secondsAt(node, Math.max(node.from, frame));
-    const drawn = outline ? { [`settings.${outline.setting}`]: null } : {};
-    const set = { [`slots.${slot}.tap`]: { time: seconds, at }, ...drawn };
-    attempt(() => setMoment(store, project.id, moment.id, 'Keep this performer', set));
+    const drawn = outline?.setting ?? null;
+    attempt(() => keepPerformer(store, project.id, moment.id, slot, { time: seconds, at }, drawn));
   };
   const bar = (position: number) => barAndBeat(grid, position).bar;
   return (
@@ -211,9 +210,24 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
           {kept.length > 0 && (
             <Part title="Keep whom">
               <p className="text-[12px] text-ink2">
-                Tap a performer on the picture to say that this one is kept.
-                {kept.map(({ key, title }) => ` ${sayKept(title, fillOf(moment, key).tap !== null)}`)}
+                Tap a performer on the picture to say that this one is kept, and others after them; tap again
+                to let them go.
+                {kept.map(({ key, title }) => ` ${sayKept(title, tapsOf(fillOf(moment, key)).length)}`)}
               </p>
+              <div className="mt-1.5 flex flex-wrap gap-1.5">
+                {kept
+                  .filter(({ key }) => tapsOf(fillOf(moment, key)).length > 0)
+                  .map(({ key, title }) => (
+                    <button
+                      key={key}
+                      type="button"
+                      className="knob"
+                      onClick={() => attempt(() => keepWhoeverIsFound(store, project.id, moment.id, key))}
+                    >
+                      {title}: let the bench find them
+                    </button>
+                  ))}
+              </div>
             </Part>
           )}
           <div className="flex flex-wrap gap-1.5">
@@ -276,7 +290,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
             {view.outline && outline && (
               <SeamLine
                 frame={picture}
-                outline={outline.points}
+                rings={outline.rings}
                 onChange={(points) =>
                   attempt(() =>
                     setMoment(store, project.id, moment.id, `Drag ${outline.title}`, {
@@ -335,9 +349,10 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
   );
 }
 
-const sayKept = (title: string, tapped: boolean): string => {
+const sayKept = (title: string, tapped: number): string => {
   const name = title[0].toUpperCase() + title.slice(1);
-  return tapped ? `${name} is tapped.` : `${name}: found by itself.`;
+  if (tapped === 0) return `${name}: found by itself.`;
+  return tapped === 1 ? `${name} is tapped.` : `${name}: ${tapped} are tapped.`;
 };
 
 /** Findings of the takes that this moment uses. */

@@ -72,7 +72,7 @@ export function PairPicture({
     <div ref={ref} className="relative mx-5 mb-4 min-h-[230px] flex-1 overflow-hidden bg-stage max-sm:mx-3">
       {size.width > 0 && (
         <Stage frame={frame} showing={showing} label={`${first.name} and ${second.name} in one picture`}>
-          {built.outline && <SeamLine frame={frame} outline={built.outline.points} />}
+          {built.outline && <SeamLine frame={frame} rings={built.outline.rings} />}
           {built.outline?.state === 'guessed' && (
             <p className="absolute bottom-2 left-1/2 -translate-x-1/2 whitespace-nowrap bg-raised px-2 py-0.5 text-[12px]">
               The join is solved when the pair is used

@@ -1,7 +1,7 @@
 import { refuse } from '@/core/error';
 import { momentSchema, type Moment } from '@/core/model/records';
 import { movePins } from '@/core/model/pins';
-import { fillOf, plateSlot } from '@/core/model/slots';
+import { fillOf, plateSlot, tapsOf, type Tap } from '@/core/model/slots';
 import { recipeOf, usualKind, usualRecipe } from '@/core/recipes/built';
 import { calledOf, films, type MomentKind } from '@/core/recipes/films';
 import { setupOf } from '@/core/plan/shots';
@@ -147,3 +147,35 @@ export const startEarlier = (
     const value = Math.max(0, now - timeOfFrame(rate, args.frames));
     return [{ record: moment.id, set: { [`slots.${args.slot}.at`]: value } }];
   });
+
+/** How near, in shares of the frame, a tap lies to one that was set before to take it back. */
+const nearTap = 0.05;
+
+/**
+ * Keeps one more performer of the take in a slot; a tap on one that was tapped takes that back.
+ * @param drawn setting of an outline drawn by hand, which is solved again
+ */
+export const keepPerformer = (
+  store: Store,
+  project: string,
+  moment: string,
+  slot: string,
+  { time, at }: Pick<Tap, 'time' | 'at'>,
+  drawn: string | null,
+) =>
+  change(store, project, 'Keep this performer', ({ moments }) => {
+    const mine = moments.find((one) => one.id === moment);
+    if (!mine) return [];
+    const fill = fillOf(mine, slot);
+    const taps = tapsOf(fill);
+    const far = taps.filter((tap) => Math.hypot(tap.at[0] - at[0], tap.at[1] - at[1]) > nearTap);
+    const next = far.length < taps.length ? far : [...taps, { time, at, take: fill.take ?? undefined }];
+    const set = { [`slots.${slot}.taps`]: next, ...(drawn ? { [`settings.${drawn}`]: null } : {}) };
+    return [{ record: moment, set }];
+  });
+
+/** Keeps whom the bench finds in the take of a slot, whoever was tapped. */
+export const keepWhoeverIsFound = (store: Store, project: string, moment: string, slot: string) =>
+  change(store, project, 'Keep whom the bench finds', [
+    { record: moment, set: { [`slots.${slot}.taps`]: [] } },
+  ]);

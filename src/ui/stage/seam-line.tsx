@@ -26,18 +26,19 @@ function innerPieces(outline: readonly Point[]): Point[][] {
 }
 
 /**
- * The join, drawn as basting thread. With `onChange` its points can be dragged or moved with the arrow keys;
- * ends slide along the frame's edge.
+ * The join, drawn as basting thread: its largest piece, then islands and holes. With `onChange` the points of the
+ * first can be dragged or moved with the arrow keys; ends slide along the frame's edge.
  */
 export function SeamLine({
   frame,
-  outline,
+  rings,
   onChange,
 }: {
   frame: Frame;
-  outline: Point[];
+  rings: Point[][];
   onChange?: (outline: Point[]) => void | Promise<void>;
 }) {
+  const [outline, ...others] = rings;
   const ahead = useAhead<Point[]>();
   const asOne = useGesture();
   const change = (next: Point[]) => ahead.send('outline', next, onChange?.(next));
@@ -45,7 +46,8 @@ export function SeamLine({
   const svg = useRef<SVGSVGElement>(null);
   const now = held?.outline ?? outline;
   const at = ([x, y]: Point): string => `${(x * frame.width).toFixed(1)} ${(y * frame.height).toFixed(1)}`;
-  const path = innerPieces(now)
+  const path = [now, ...others]
+    .flatMap(innerPieces)
     .map((piece) => `M${piece.map(at).join('L')}`)
     .join('');
 

@@ -9,6 +9,9 @@ import { fillOf, plateSlot } from '../../model/slots';
 import { spanAnchors } from '../anchors';
 import type { Material } from '../material';
 
+/** The plate inside the seam, for the edge that a steadied copy leaves. */
+export const underCopy = 'plate-under-copy';
+
 const titles = { start: 'Begins on', lands: 'The copy appears on', end: 'Ends on' };
 
 /** The instants of a clone. */
@@ -22,14 +25,15 @@ export function cloneFrames(moment: CloneMoment, ruler: Ruler) {
 }
 
 /** The outline in force: drawn by hand, else solved, else straight; shares of the frame. */
-export function outlineInForce(moment: CloneMoment, { solved }: Material): Point[] {
-  const found = solved[seamWork]?.outline ?? [];
-  return moment.settings.seam ?? (found.length > 2 ? found : straightSeam);
+export function ringsInForce({ settings }: CloneMoment, { solved }: Material): Point[][] {
+  const found = solved[seamWork]?.rings ?? [];
+  if (settings.seam) return [settings.seam];
+  return found.length > 0 ? found : [straightSeam];
 }
 
 /**
  * The picture of a clone: the plate at the back, who is there from the start over the whole frame, and the copy
- * inside the seam from its beat on.
+ * inside the seam from its beat on. Where steadying takes the copy's take off an edge, the plate shows there too.
  */
 export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material): Node {
   const chosen = cloneMaterial(material);
@@ -37,12 +41,14 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
   const { project } = ruler;
   const { width, height } = project;
   const { start, lands, end } = cloneFrames(moment, ruler);
-  const ring = outlineInForce(moment, material).map(([x, y]): Point => [x * width, y * height]);
+  const rings = ringsInForce(moment, material).map((ring) =>
+    ring.map(([x, y]): Point => [x * width, y * height]),
+  );
   const first = settings.first;
   const copy = otherSide(first);
   const seam = outlineMatte(
     'parent',
-    [{ frame: lands, rings: [ring] }],
+    [{ frame: lands, rings }],
     settings.feather,
     // What is drawn is where the right take shows.
     copy === 'left',
@@ -64,6 +70,16 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
       hold: true,
     }),
     ...takeNode(project, first, name(first), chosen[first], shown(first, start)),
+    ...(chosen[copy]?.take.steady
+      ? takeNode(
+          project,
+          underCopy,
+          'Clean plate under the copy',
+          chosen.plate,
+          { from: lands, until: end, at: 0, hold: true },
+          { mattes: [seam], opacity: appear },
+        )
+      : []),
     ...takeNode(project, copy, name(copy), chosen[copy], shown(copy, lands), {
       mattes: [seam],
       opacity: appear,

@@ -1,5 +1,7 @@
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
+import { sayFinding } from '../../finding/say';
+import type { SeamMeasure } from '../../model/measures';
 import { inPlace } from '../../geometry/placement';
 import { cameraPath } from '../../footage/camera-path';
 import { keyframeCsv } from '../../formats/keyframe-sheet';
@@ -96,16 +98,80 @@ describe('the clone', () => {
     expect(codes(moment, material({ right: chosen('left') }))).toContain('stop clone.same-take');
   });
 
+  const solved = (more: Partial<SeamMeasure> = {}): SeamMeasure => ({
+    rings: [],
+    shares: [0.4, 0.6],
+    visible: [{ frame: 510, difference: 0.4 }],
+    crossing: [],
+    found: [true, true],
+    losses: [],
+    borders: [null, null],
+    ...more,
+  });
+
   it('judges the join and those who cross it', () => {
-    const seam = {
-      outline: [],
+    const seam = solved({
       visible: [{ frame: 510, difference: 8 }],
       crossing: [512, 514],
-      found: [true, false] as [boolean, boolean],
-    };
+      found: [true, false],
+    });
     expect(codes(moment, material({ seam }))).toEqual(
       expect.arrayContaining(['fix clone.join-shows', 'fix clone.crossing', 'watch clone.no-performer']),
     );
+    expect(codes(moment, material({ seam: solved() }))).toEqual([
+      'fine clone.lands',
+      'fine clone.join-hidden',
+    ]);
+  });
+
+  it('calls no join good that leaves a side nothing, or loses or cuts who is kept', () => {
+    const given = (more: Partial<SeamMeasure>) => codes(moment, material({ seam: solved(more) }));
+    const alone = given({ shares: [0.001, 0.999], visible: [{ frame: 510, difference: 0 }] });
+    expect(alone).toContain('stop clone.one-sided');
+    expect(alone).not.toContain('fine clone.join-hidden');
+    const loss = {
+      side: 1 as const,
+      kept: true,
+      whole: false,
+      share: 0.4,
+      frames: { count: 14, first: 512, last: 530 },
+      at: [0.63, 0.5] as [number, number],
+    };
+    expect(given({ losses: [loss] })).toContain('stop clone.cuts');
+    expect(given({ losses: [{ ...loss, whole: true }] })).toContain('stop clone.loses');
+    expect(given({ losses: [{ ...loss, kept: false }] })).toContain('fix clone.cuts-other');
+    expect(given({ losses: [{ ...loss, kept: false, whole: true }] })).toContain('watch clone.leaves-out');
+    expect(given({ borders: [7, null] })).toContain('fix clone.border');
+    expect(given({ borders: [1, null] })).toEqual(['fine clone.lands', 'fine clone.join-hidden']);
+    const [said] = clone.examine(moment, ruler, material({ seam: solved({ losses: [loss] }) })).slice(1);
+    expect(sayFinding(said, { takes: {}, grid: null }).text).toBe(
+      'The join cuts whom you keep in the right take, at 63 % across, in 14 frames (512 to 530): up to 40 % of them does not show. Choose another pair, start it elsewhere, or move the join.',
+    );
+  });
+
+  it('shows the plate, not the other take, where steadying takes the copy off an edge', () => {
+    const steadied = clone.build(moment, ruler, material({ right: chosen('right', { steady: true }, 3) }));
+    expect(shown(steadied, frames.lands).map((item) => item.node)).toEqual([
+      'plate',
+      'left',
+      'plate-under-copy',
+      'right',
+    ]);
+    const [, , under, copy] = mediaIn(steadied);
+    expect(under.mattes).toEqual(copy.mattes);
+  });
+
+  it('keeps holes and islands of a solved seam', () => {
+    const square = (from: number, to: number): [number, number][] => [
+      [from, from],
+      [to, from],
+      [to, to],
+      [from, to],
+    ];
+    const seam = solved({ rings: [square(0.4, 1), square(0.6, 0.8), square(0.1, 0.2)] });
+    const tree = clone.build(moment, ruler, material({ seam }));
+    const [matte] = mediaIn(tree)[2].mattes;
+    expect(matte.shape.is === 'outline' && matte.shape.keys[0].rings).toHaveLength(3);
   });
 
   it('says itself in a sentence with every quantity', () => {

@@ -10,6 +10,9 @@ import { tooShort } from '../length';
 import type { Material } from '../material';
 import type { CloneCode } from './words';
 
+/** share of the frame that each side shows at least */
+const leastShare = 0.005;
+
 /** What is wrong with a clone as it stands, how much, and what to do. */
 export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material): Finding<CloneCode>[] {
   const material = cloneMaterial(given);
@@ -45,6 +48,40 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
     if (material[role] && !seam.found[sides.indexOf(role)])
       add({ code: 'clone.no-performer', severity: 'watch', facts: { slot: role } });
   }
+  const lacking = sides.find((_, side) => seam.shares[side] < leastShare);
+  if (lacking) {
+    add({
+      code: 'clone.one-sided',
+      severity: 'stop',
+      measured: { value: seam.shares[sides.indexOf(lacking)], unit: 'share' },
+      facts: { slot: lacking },
+    });
+  }
+  for (const { side, kept, whole, share, frames: lost, at } of seam.losses) {
+    const code = kept
+      ? whole
+        ? 'clone.loses'
+        : 'clone.cuts'
+      : whole
+        ? 'clone.leaves-out'
+        : 'clone.cuts-other';
+    add({
+      code,
+      severity: kept ? 'stop' : whole ? 'watch' : 'fix',
+      measured: { value: lost.count, unit: 'frames' },
+      facts: { slot: sides[side], first: lost.first, last: lost.last, across: at[0], share },
+    });
+  }
+  for (const [side, difference] of seam.borders.entries()) {
+    if (difference === null || difference <= allowed.difference) continue;
+    add({
+      code: 'clone.border',
+      severity: 'fix',
+      measured: { value: difference, unit: 'deltaE' },
+      allowed: { value: allowed.difference, unit: 'deltaE' },
+      facts: { slot: sides[side] },
+    });
+  }
   if (seam.crossing.length > 0) {
     add({
       code: 'clone.crossing',
@@ -53,6 +90,8 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
       facts: { first: seam.crossing[0], last: seam.crossing[seam.crossing.length - 1] },
     });
   }
+  // Where one side does not show there is no join to be judged.
+  if (lacking) return findings;
   const worst = seam.visible.reduce((most, one) => (one.difference > most.difference ? one : most), {
     frame: 0,
     difference: 0,

@@ -1,8 +1,8 @@
-import { fillOf, plateSlot } from '../../model/slots';
+import { fillOf, plateSlot, tapsOf } from '../../model/slots';
 import type { Landing, Outline, Recipe, Sentence, View } from '../recipe';
 import type { Material } from '../material';
 import { plate } from '../slots';
-import { buildClone, cloneAnchors, outlineInForce } from './build';
+import { buildClone, cloneAnchors, ringsInForce } from './build';
 import { examineClone } from './examine';
 import { explainClone } from './explain';
 import { cloneFilm } from './film';
@@ -54,7 +54,7 @@ const views: View[] = [
 const outline = (moment: CloneMoment, material: Material): Outline => ({
   title: 'the join',
   setting: 'seam',
-  points: outlineInForce(moment, material),
+  rings: ringsInForce(moment, material),
   state: moment.settings.seam ? 'drawn' : material.solved[seamWork] ? 'solved' : 'guessed',
 });
 
@@ -62,7 +62,7 @@ const outline = (moment: CloneMoment, material: Material): Outline => ({
 function landing(moment: CloneMoment, material: Material): Landing {
   const copy = otherSide(moment.settings.first);
   const across = cloneMaterial(material)[copy]?.measure?.motion?.across ?? 0.5;
-  return { who: 'copy', at: fillOf(moment, copy).tap?.at ?? [across, 0.5] };
+  return { who: 'copy', at: tapsOf(fillOf(moment, copy))[0]?.at ?? [across, 0.5] };
 }
 
 /** A performer meets a copy of themself: two takes of one locked camera, joined along a seam. */

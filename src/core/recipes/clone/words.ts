@@ -1,5 +1,9 @@
 import { plateSlot } from '../../model/slots';
-import type { Words } from '../../finding/words';
+import type { Telling, Words } from '../../finding/words';
+
+/** Where and when somebody is lost: "at 63 % across, in 14 frames (212 to 219)". */
+const place = ({ facts, measured }: Telling): string =>
+  `at ${Math.round(100 * Number(facts.across))} % across, in ${measured} (${facts.first} to ${facts.last})`;
 
 /** What {@link examineClone} found, in words. */
 export const cloneWords = {
@@ -16,6 +20,18 @@ export const cloneWords = {
     `The ${facts.slot} take has ${measured} from there; the moment needs ${allowed}. Start it earlier, or end sooner.`,
   'clone.no-performer': ({ facts }) =>
     `Nobody was found in the ${facts.slot} take. Tap the performer to keep.`,
+  'clone.one-sided': ({ facts, measured }) =>
+    `The ${facts.slot} take hardly shows at all (${measured} of the picture): the division leaves nothing of it. Tap whom to keep in it, or solve the join again.`,
+  'clone.loses': (telling) =>
+    `Whom you keep in the ${telling.facts.slot} take does not show: ${place(telling)} the other take lies over them. Choose another pair, or move the join.`,
+  'clone.cuts': (telling) =>
+    `The join cuts whom you keep in the ${telling.facts.slot} take, ${place(telling)}: up to ${Math.round(100 * Number(telling.facts.share))} % of them does not show. Choose another pair, start it elsewhere, or move the join.`,
+  'clone.leaves-out': (telling) =>
+    `Somebody else in the ${telling.facts.slot} take, ${place(telling)}, will not show: they stand on the other side of the join. Tap them to keep them.`,
+  'clone.cuts-other': (telling) =>
+    `The join cuts somebody in the ${telling.facts.slot} take whom nobody asked to keep, ${place(telling)}. Tap them to keep them whole, or move the join.`,
+  'clone.border': ({ facts, measured, allowed }) =>
+    `The ${facts.slot} take was moved back, and the plate fills the edge it left: that border shows, ${measured} (allowed ${allowed}). Match its light, or leave it as filmed.`,
   'clone.crossing': ({ facts, measured }) =>
     `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). Choose another pair, or drag the join by hand there.`,
   'clone.join-shows': ({ facts, measured, allowed }) =>

@@ -1,6 +1,6 @@
 import type { SeamSide } from '../../footage/seam-task';
 import { type CloneMoment, cloneMaterial, seamWork, sides, type Side } from './material';
-import { fillOf, plateSlot } from '../../model/slots';
+import { fillOf, plateSlot, tapsOf } from '../../model/slots';
 import { frameOfTime } from '../../time/rate';
 import type { ChosenTake, Material, Work } from '../material';
 import type { Ruler } from '../recipe';
@@ -35,12 +35,14 @@ export function cloneWorks(moment: CloneMoment, ruler: Ruler, material: Material
     const frames = cloneFrames(moment, ruler);
     const side = (role: Side, { take }: ChosenTake): SeamSide => {
       const [node, better] = [nodes, put].map((all) => all.filter((one) => one.id === role)[0]);
-      const { tap } = fillOf(moment, role);
-      const frame = tap && node.from + frameOfTime(project.rate, tap.time - secondsAt(node, node.from));
+      const begins = secondsAt(node, node.from);
       return {
         node,
         corrected: take.steady && take.match ? node : better,
-        tap: tap && frame !== null ? { frame, at: tap.at } : null,
+        taps: tapsOf(fillOf(moment, role)).map(({ time, at }) => ({
+          frame: node.from + frameOfTime(project.rate, time - begins),
+          at,
+        })),
       };
     };
     return {
