@@ -96,7 +96,7 @@ async function renderClone(one: Blob, two: Blob, frames: number, filmed: Size): 
     sources,
     song: null,
   };
-  await renderShot({ ...task, file: 'bench.mov' }, () => undefined);
+  await renderShot({ ...task, id: 'bench' }, () => undefined);
 }
 
 /** Runs the comparisons a few times, alternating, and gives back seconds. */

@@ -60,7 +60,9 @@ describe('the whole job, on the encoded files of the demo', () => {
     await bench.settled();
     const texts = await page.locator('[data-severity=stop], [data-severity=fix]').allInnerTexts();
     expect(texts).toHaveLength(2);
-    expect(texts.join()).toMatch(/Bench left 2 moved \d\.\d px to the right, turned 0\.\d\d° clockwise at 0:05\.2/);
+    expect(texts.join()).toMatch(
+      /Bench left 2 moved \d\.\d px to the right, turned 0\.\d\d° clockwise at 0:05\.2/,
+    );
     expect(texts.join()).toMatch(/Bench right 2 is 0\.3\d stop .* darker/);
     await bench.press('Steady it');
     await bench.press('Match it to the plate');

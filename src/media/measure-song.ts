@@ -1,5 +1,6 @@
-import { AudioSampleSink } from 'mediabunny';
+import { AudioSampleSink, MP3, type AudioSample, type Input } from 'mediabunny';
 import { refuse } from '@/core/error';
+import { mp3Delay, mp3HeadLength } from '@/core/formats/mp3-delay';
 import { readPcm, toPcm, wavHead } from '@/core/formats/wav';
 import type { SongMeasure } from '@/core/model/measures';
 import { levelsOf } from '@/core/song/energy';
@@ -13,7 +14,18 @@ import type { Progress } from './measure-take';
 
 const songRate = 48_000;
 
-/** All sound of a file at 48 kHz: as 16-bit pieces, and mixed down to one channel. */
+/**
+ * Samples of a track, at its own rate, that were put before its first second by its encoder and are not to be heard:
+ * what is timed before zero, and in a plain MP3, which has no times, what its first frame says.
+ * @param first the first decoded sample
+ */
+async function delayOf(blob: Blob, input: Input, first: AudioSample): Promise<number> {
+  if (first.timestamp < 0) return Math.round(-first.timestamp * first.sampleRate);
+  if ((await input.getFormat()) !== MP3) return 0;
+  return mp3Delay(new Uint8Array(await blob.slice(0, mp3HeadLength).arrayBuffer()));
+}
+
+/** All sound of a file at 48 kHz, from its second zero: as 16-bit pieces, and mixed down to one channel. */
 async function decodeSound(blob: Blob, onProgress: Progress) {
   const input = openInput(blob);
   try {
@@ -28,6 +40,7 @@ async function decodeSound(blob: Blob, onProgress: Progress) {
     const channels = Math.min(2, await track.getNumberOfChannels());
     let resamplers: Resampler[] = [];
     let from = 0;
+    let early = 0;
     const parts: Int16Array<ArrayBuffer>[] = [];
     const mono: Float32Array[] = [];
     let frames = 0;
@@ -38,16 +51,19 @@ async function decodeSound(blob: Blob, onProgress: Progress) {
       mono.push(planes[0].map((value, at) => (channels === 2 ? (value + planes[1][at]) / 2 : value)));
     };
     for await (const sample of new AudioSampleSink(track).samples()) {
+      if (resamplers.length === 0) early = await delayOf(blob, input, sample);
       if (from !== sample.sampleRate) {
         from = sample.sampleRate;
         resamplers = Array.from({ length: channels }, () => new Resampler(from, songRate));
-        const lead = Math.max(0, Math.round(sample.timestamp * songRate) - frames);
+        const lead = early > 0 ? 0 : Math.max(0, Math.round(sample.timestamp * songRate) - frames);
         if (lead > 0) take(resamplers.map(() => new Float32Array(lead)));
       }
+      const unheard = Math.min(early, sample.numberOfFrames);
+      early -= unheard;
       const planes = resamplers.map((resampler, channel) => {
         const data = new Float32Array(sample.numberOfFrames);
         sample.copyTo(data, { planeIndex: channel, format: 'f32-planar' });
-        return resampler.push(data);
+        return resampler.push(data.subarray(unheard));
       });
       take(planes);
       onProgress(Math.min(1, sample.timestamp / Math.max(0.1, duration)));

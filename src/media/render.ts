@@ -2,8 +2,10 @@ import { StreamTarget } from 'mediabunny';
 import { readPcm } from '@/core/formats/wav';
 import type { Node } from '@/core/picture/node';
 import type { Size } from '@/core/geometry/size';
+import { flashesOfFilm, lightsOf } from '@/core/safety/flash';
 import { timeOfFrame, type Rate } from '@/core/time/rate';
 import { Footage, type Source } from './footage';
+import { openRenderFile } from './render-files';
 import { ShotPainter } from './shot-painter';
 import { mimeOf, MovieWriter, type Container } from './writer';
 import type { Progress } from './measure-take';
@@ -21,8 +23,8 @@ type RenderTask = {
   sources: Source[];
   /** the song's 48 kHz WAV; null for a shot without sound */
   song: Blob | null;
-  /** name of the file in the origin's private file system */
-  file: string;
+  /** of the render, which its file is called by while it grows */
+  id: string;
 };
 
 /** A piece of the song as planar floats; silence before its start and after its end. */
@@ -45,22 +47,13 @@ async function songPiece(wav: Blob, from: number, seconds: number) {
   return { data, count, channels: channels.length, sampleRate };
 }
 
-/** A file that grows on disk where the browser has private files, else in memory. */
-async function openTarget(name: string): Promise<{ target: StreamTarget; file: () => Promise<Blob> } | null> {
-  try {
-    const folder = await navigator.storage.getDirectory();
-    const handle = await folder.getFileHandle(name, { create: true });
-    const stream = await handle.createWritable();
-    return { target: new StreamTarget(stream, { chunked: true }), file: () => handle.getFile() };
-  } catch {
-    return null;
-  }
-}
+/** A film, and how often it flashes in its worst second. */
+export type Rendered = { blob: Blob; flashes: number };
 
 /** Renders a shot from its originals with the song under it. */
-export async function renderShot(task: RenderTask, onProgress: Progress): Promise<Blob> {
+export async function renderShot(task: RenderTask, onProgress: Progress): Promise<Rendered> {
   const footage = new Footage(task.sources);
-  const place = await openTarget(task.file);
+  const place = await openRenderFile(task.id);
   const frames = task.end - task.start;
   const length = timeOfFrame(task.rate, frames);
   const sound = task.song && (await songPiece(task.song, timeOfFrame(task.rate, task.start), length));
@@ -71,13 +64,16 @@ export async function renderShot(task: RenderTask, onProgress: Progress): Promis
     keyEvery: 1,
     rate: task.rate,
     sound: sound && { sampleRate: sound.sampleRate, channels: sound.channels },
-    target: place?.target,
+    target: place ? new StreamTarget(place.stream, { chunked: true }) : undefined,
   });
   const painter = new ShotPainter(footage, task.delivery);
+  const lights: { time: number; lights: number[] }[] = [];
   let heard = 0;
   try {
     for (let frame = 0; frame < frames; frame++) {
-      await writer.addFrame(await painter.paint(task.tree, task.start + frame), frame);
+      const picture = await painter.paint(task.tree, task.start + frame);
+      lights.push({ time: timeOfFrame(task.rate, frame), lights: lightsOf(picture) });
+      await writer.addFrame(picture, frame);
       // Sound goes along in step, so that neither waits long for the other in the file.
       const until = sound
         ? Math.min(sound.count, Math.round(timeOfFrame(task.rate, frame + 1) * sound.sampleRate))
@@ -97,7 +93,7 @@ export async function renderShot(task: RenderTask, onProgress: Progress): Promis
     }
     const buffered = await writer.finish();
     const file = buffered ?? (await (place as NonNullable<typeof place>).file());
-    return new Blob([file], { type: mimeOf[task.container] });
+    return { blob: new Blob([file], { type: mimeOf[task.container] }), flashes: flashesOfFilm(lights) };
   } catch (error) {
     await writer.cancel().catch(() => undefined);
     throw error;

@@ -47,11 +47,23 @@ export async function solveMomentSeam(
     const step = Math.max(1, Math.ceil((task.until - task.from) / mostFrames));
     const frames: number[] = [];
     for (let frame = task.from; frame < task.until; frame += step) frames.push(frame);
+    // Whom somebody tapped before both show is followed from there.
+    const earlier = task.sides.map(({ taps, node }) => {
+      const first = Math.min(task.from, ...taps.map(({ frame }) => Math.max(node.from, frame)));
+      const out: number[] = [];
+      for (let frame = task.from - step; frame > first - step; frame -= step)
+        out.unshift(Math.max(first, frame));
+      return out;
+    }) as Both<number[]>;
     const plate = task.plate && (await paint([task.plate], task.from));
     const seen = newDisagreement(size);
     const presence: Both<Presence> = [newPresence(), newPresence()];
     const pairs: [RgbaImage, RgbaImage][] = [];
     const borders: Both<Border[]> = [[], []];
+    for (const [side, { corrected }] of plate ? task.sides.entries() : [])
+      for (const frame of earlier[side])
+        if (plate)
+          presence[side].frames.push(presenceOf(plate, await paint(filled(corrected), frame), cells));
     for (const [index, frame] of frames.entries()) {
       const pair: [RgbaImage, RgbaImage] = [
         await paint(filled(task.sides[0].node), frame),
@@ -69,10 +81,15 @@ export async function solveMomentSeam(
       }
       onProgress((0.9 * (index + 1)) / frames.length);
     }
-    const things = presence.map(thingsIn) as Both<Things>;
+    const followed = presence.map(thingsIn) as Both<Things>;
     const kept = ([0, 1] as const).map((side) =>
-      keptOf(things[side], presence[side], task.sides[side].taps, frames),
+      keptOf(followed[side], presence[side], task.sides[side].taps, [...earlier[side], ...frames]),
     ) as Both<ReadonlySet<number>>;
+    for (const side of [0, 1] as const) presence[side].frames.splice(0, earlier[side].length);
+    const things = followed.map(({ labels, count }, side) => ({
+      labels: labels.slice(earlier[side].length),
+      count,
+    })) as Both<Things>;
     const covered = ([0, 1] as const).map((side) => coverOf(things[side], kept[side])) as Both<Uint8Array>;
     const margin = Math.round((size.width / task.delivery.width) * marginPixels);
     const solve = () => cutStill(size, withMargin(size, joinCost(seen), margin), forceCells(size, covered));

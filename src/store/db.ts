@@ -12,7 +12,10 @@ import type {
   TakePictures,
 } from '@/core/model/measures';
 import type { AnyRecord, RecordKind } from '@/core/model/records';
+import type { Size } from '@/core/geometry/size';
+import type { Node } from '@/core/picture/node';
 import type { BeatTrack } from '@/core/song/track';
+import type { Rate } from '@/core/time/rate';
 import { HybridClock } from './clock';
 import { dropOldTakeMeasures, liftStore } from './lift-store';
 
@@ -57,7 +60,14 @@ export type MeasureValue =
 export type Measure = { key: string; project: string; subject: string; value: MeasureValue };
 
 /** Work that ended without a result, so that it is not begun again by itself. */
-export type Halted = { key: string; project: string; label: string; reason: 'cancelled' | CoreError };
+export type Halted = {
+  key: string;
+  project: string;
+  label: string;
+  reason: 'cancelled' | CoreError;
+  /** somebody has read it, and does not want to see it any more */
+  dismissed?: boolean;
+};
 
 /** A render that was asked for. */
 export type Render = {
@@ -69,6 +79,20 @@ export type Render = {
   status: 'waiting' | 'done';
   blob: Blob | null;
   created: number;
+  /** the most flashes that any one second of it holds, once it is done */
+  flashes?: number;
+  /** what was asked for; what is changed later does not change it. Left out in renders of the first versions */
+  asked?: Asked;
+};
+
+/** How a render was asked for. */
+export type Asked = {
+  delivery: Size;
+  rate: Rate;
+  /** bits a second */
+  bitrate: number;
+  /** the picture over its frames, end excluded; null where something of it was still being solved */
+  picture: { tree: Node; start: number; end: number } | null;
 };
 
 /** A recording that is being made here; its bytes lie in `chunks` until it is a file of the project. */

@@ -9,6 +9,8 @@ import { isOverPlate } from '@/core/recipes/built';
 import { examineTake } from '@/core/footage/take-findings';
 import type { Board } from '@/core/shoot/board';
 import { rememberedWith } from '@/core/remember';
+import { mostFlashes } from '@/core/safety/flash';
+import type { FlashCode } from '@/core/safety/flash-words';
 import type { Media } from './db';
 import type { Plan } from './plan';
 import { buildable, materialOf } from './material';
@@ -159,11 +161,29 @@ function examineOne(
 const examined = rememberedWith<Moment, Finding[]>();
 
 function momentFindings(snapshot: Snapshot): Finding[] {
-  return snapshot.built.flatMap((moment) => {
+  const flashing = snapshot.built.flatMap((moment) => flashesOf(snapshot, moment));
+  const built = snapshot.built.flatMap((moment) => {
     const able = buildable(snapshot, moment);
     if (!able) return [];
     const { recipe, ruler } = able;
     const { fresh } = materialOf(snapshot, moment);
     return examined(moment, [ruler, fresh], () => recipe.examine(moment, ruler, fresh));
   });
+  return [...flashing, ...built];
+}
+
+/** Whether the last render of a moment flashes more than is safe. */
+function flashesOf({ renders }: Snapshot, moment: Moment): Finding<FlashCode>[] {
+  const last = renders.find((render) => render.moment === moment.id && render.status === 'done');
+  if (!last || !((last.flashes ?? 0) > mostFlashes)) return [];
+  return [
+    {
+      code: 'film.flashes',
+      severity: 'stop',
+      where: { moment: moment.id },
+      measured: { value: last.flashes ?? 0, unit: 'count' },
+      allowed: { value: mostFlashes, unit: 'count' },
+      facts: { name: moment.name },
+    },
+  ];
 }

@@ -2,6 +2,7 @@ import { partKey, takeParts, type TakePart } from '@/core/footage/analysers';
 import type { Moment, Take } from '@/core/model/records';
 import { remembered } from '@/core/remember';
 import { isOverPlate, laysOverPlate, recipeOf } from '@/core/recipes/built';
+import { renderKey } from './commands/renders';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
 import { compareKey, songKey, type Snapshot } from './snapshot';
@@ -13,17 +14,22 @@ export type Need =
   | { kind: 'again'; key: string; label: string; media: string; song: string }
   | { kind: 'compare'; key: string; label: string; take: Take; plate: Take }
   | { kind: 'work'; key: string; label: string; moment: Moment; work: KeyedWork }
-  | { kind: 'render'; key: string; label: string; render: string; moment: Moment };
+  | { kind: 'render'; key: string; label: string; render: string; moment: Moment | null };
 
 /**
  * What is still to be measured, solved or rendered, in the order in which it is wanted. Because this follows
  * from what is stored, work that a reload interrupted goes on by itself.
  */
-export const needsOf = remembered((snapshot: Snapshot): readonly Need[] => {
-  const { song, takes, media, measures, halted, built, renders } = snapshot;
+export const needsOf = remembered((snapshot: Snapshot): readonly Need[] =>
+  lacksOf(snapshot).filter(({ key }) => !snapshot.halted.has(key)),
+);
+
+/** The same with work that ended without a result, and is not begun again by itself. */
+export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
+  const { song, takes, media, measures, built, renders } = snapshot;
   const needs: Need[] = [];
   const want = (need: Need) => {
-    if (!measures.has(need.key) && !halted.has(need.key)) needs.push(need);
+    if (!measures.has(need.key)) needs.push(need);
   };
   const nameOf = (id: string) => media.get(id)?.name ?? 'file';
   if (song?.media && media.has(song.media)) {
@@ -63,11 +69,11 @@ export const needsOf = remembered((snapshot: Snapshot): readonly Need[] => {
       want({ kind: 'work', key, label: `Finding ${title} of ${moment.name}`, moment, work });
     }
   for (const render of renders) {
-    const moment = built.find((one) => one.id === render.moment);
-    if (render.status !== 'waiting' || !moment) continue;
+    const moment = built.find((one) => one.id === render.moment) ?? null;
+    if (render.status !== 'waiting' || !(moment || render.asked?.picture)) continue;
     want({
       kind: 'render',
-      key: `render:${render.id}`,
+      key: renderKey(render.id),
       label: `Rendering ${render.name}`,
       render: render.id,
       moment,

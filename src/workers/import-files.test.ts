@@ -54,6 +54,19 @@ describe('bringing files in', () => {
     expect((await film.read()).project).toMatchObject({ width: 1280, height: 720 });
   });
 
+  it('takes up a file that a closed page left without its take', async () => {
+    const bulk = vi.spyOn(film.store.commands, 'add').mockRejectedValueOnce(new Error('closed'));
+    const [broken] = await bring([file('clip.mp4', 'clip')]);
+    expect(broken.outcome).toBe('problem');
+    bulk.mockRestore();
+    expect((await film.read()).takes).toEqual([]);
+    const [again] = await bring([file('clip.mp4', 'clip')]);
+    expect(again.outcome).toBe('take');
+    const { takes, media } = await film.read();
+    expect([takes.length, media.size]).toEqual([1, 1]);
+    expect((await bring([file('clip.mp4', 'clip')]))[0].outcome).toBe('known');
+  });
+
   it('keeps the place of a file that cannot be used, with the reason, and takes it once it can', async () => {
     const [told] = await bring([file('letter.mp4', 'Dear bench')]);
     expect(told).toMatchObject({ outcome: 'problem', message: expect.stringContaining('letter.mp4') });

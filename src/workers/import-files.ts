@@ -83,9 +83,12 @@ async function importFile(
       .where({ fingerprint })
       .filter((one) => one.project === project && !one.problem)
       .first();
+    const unused = known && !(await usersOf(store, known)).length;
+    // A page that was closed between the file and its take left it without one.
+    if (unused)
+      return known.probe?.video ? await addTake(store, known, keepDelivery) : await addSong(store, known);
     if (known) {
-      const users = await store.records.where({ project }).toArray();
-      const user = users.find((record) => 'media' in record && record.media === known.id);
+      const [user] = await usersOf(store, known);
       if (user && !user.alive)
         await change(store, project, 'Bring back', [{ record: user.id, set: { alive: true } }]);
       return {
@@ -137,6 +140,12 @@ async function importFile(
     return { name, outcome: 'problem', message };
   }
 }
+
+/** The takes and songs, also removed ones, that a file is used by. */
+const usersOf = async (store: Store, { id, project }: Media) =>
+  (await store.records.where({ project }).toArray()).filter(
+    (record) => 'media' in record && record.media === id,
+  );
 
 async function addSong(store: Store, media: Media): Promise<Imported> {
   const song = {

@@ -1,8 +1,11 @@
 import { refuse } from '@/core/error';
 import { mediaOfTask } from '@/core/footage/seam-task';
 import { filesIn } from '@/core/picture/node';
+import type { Moment } from '@/core/model/records';
+import { dropRenderFiles } from '@/media/render-files';
+import type { Asked, Render } from '@/store/db';
 import { framesOf, pictureOf } from '@/store/material';
-import { songKey } from '@/store/snapshot';
+import { songKey, type Snapshot } from '@/store/snapshot';
 import { keep, type Doing } from './job';
 import type { RenderApi } from './render.worker';
 import { sourcesOf } from './sources';
@@ -23,29 +26,48 @@ export const solveWork: Doing<'work'> = async (job, api) => {
   );
 };
 
+/** What a render was asked for; one of the first versions is made of what is there now. */
+function askedOf(snapshot: Snapshot, { asked }: Render, moment: Moment | null): Asked {
+  const { project } = snapshot;
+  const given = asked ?? {
+    delivery: { width: project.width, height: project.height },
+    rate: project.rate,
+    bitrate: project.megabits * 1e6,
+    picture: null,
+  };
+  if (given.picture || !moment) return given;
+  const film = { ...snapshot, project: { ...project, ...given.delivery, rate: given.rate } };
+  const [built, frames] = [pictureOf(film, moment), framesOf(film, moment)];
+  return built && frames
+    ? { ...given, picture: { tree: built.tree, start: frames.start, end: frames.end } }
+    : given;
+}
+
 export const renderMoment: Doing<'render', RenderApi> = async ({ store, snapshot, need, progress }, api) => {
-  const built = pictureOf(snapshot, need.moment);
   const render = snapshot.renders.find((one) => one.id === need.render);
-  const frames = framesOf(snapshot, need.moment);
-  const { project, song } = snapshot;
-  if (!built || !render || !frames || !song)
+  const asked = render && askedOf(snapshot, render, need.moment);
+  const { song } = snapshot;
+  if (!render || !asked?.picture || !song)
     return refuse('render', 'There is nothing to render yet. Choose takes first.');
   const heard = song.media && snapshot.measures.has(songKey(song.media));
   const wav = heard && song.media ? await store.proxies.get(song.media) : null;
-  const blob = await api.renderShot(
-    {
-      tree: built.tree,
-      start: frames.start,
-      end: frames.end,
-      delivery: { width: project.width, height: project.height },
-      rate: project.rate,
-      container: render.container,
-      bitrate: project.megabits * 1e6,
-      sources: await sourcesOf(store, filesIn(built.tree), 'originals'),
-      song: wav?.blob ?? null,
-      file: render.name,
-    },
-    progress,
-  );
-  await store.writeRows('renders', [{ ...render, status: 'done', blob }]);
+  try {
+    const { blob, flashes } = await api.renderShot(
+      {
+        ...asked.picture,
+        delivery: asked.delivery,
+        rate: asked.rate,
+        container: render.container,
+        bitrate: asked.bitrate,
+        sources: await sourcesOf(store, filesIn(asked.picture.tree), 'originals'),
+        song: wav?.blob ?? null,
+        id: render.id,
+      },
+      progress,
+    );
+    await store.writeRows('renders', [{ ...render, status: 'done', blob, flashes }]);
+  } finally {
+    const waiting = await store.renders.where({ status: 'waiting' }).primaryKeys();
+    await dropRenderFiles(waiting);
+  }
 };

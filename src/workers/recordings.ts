@@ -43,9 +43,15 @@ export async function record(
     name: `${name}.${recorder.type === 'video/mp4' ? 'mp4' : 'webm'}`,
     started: Date.now(),
   };
+  // While this page lives it holds the lock; a page that was thrown out of memory does not. Held before there is a row,
+  // so that no other page takes the recording for one that was left behind.
+  await new Promise<void>((held) => {
+    void navigator.locks.request(lockOf(log.id), () => {
+      held();
+      return ended;
+    });
+  });
   await store.recordings.put(row);
-  // While this page lives it holds the lock; a page that was thrown out of memory does not.
-  void navigator.locks.request(lockOf(log.id), () => ended);
   recorder.start();
   return { stop: () => recorder.stop(), ended };
 }

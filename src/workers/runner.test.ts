@@ -3,12 +3,16 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { partKey, takeParts, type TakePart } from '@/core/footage/analysers';
 import { inPlace, packPlacements } from '@/core/geometry/placement';
 import { regularGrid } from '@/core/time/grid';
-import { setMoment } from '@/store/commands/moments';
+import { removeMoment, setMoment } from '@/store/commands/moments';
+import { setProject } from '@/store/commands/projects';
+import { askRender, removeRender } from '@/store/commands/renders';
 import { findRestAgain, lockPassage, shiftBeats } from '@/store/commands/song';
 import { removeTake, setTake } from '@/store/commands/takes';
 import { change } from '@/store/change';
 import type { Measure } from '@/store/db';
-import { needsOf } from '@/store/needs';
+import { findingsOf } from '@/store/findings';
+import { lacksOf, needsOf } from '@/store/needs';
+import { planOf } from '@/store/plan';
 import { compared, starts, sung, taken, TestFilm } from '@/store/__tests__/film';
 import type { Workers } from './perform';
 import { Runner, type Hold } from './runner';
@@ -63,7 +67,7 @@ const answers: Calls = {
   findBeatsAgain: async () => sung97,
   compareTake: async () => compared(),
   solveMomentSeam: async () => found,
-  renderShot: async () => new Blob(['film']),
+  renderShot: async () => ({ blob: new Blob(['film']), flashes: 0 }),
 };
 
 /** A call that a test lets go when it wants to. */
@@ -210,6 +214,60 @@ describe('the runner', () => {
     ]);
     expect((await film.read()).measures.size).toBe(0);
     expect(measuring.called).toHaveBeenCalledTimes(1);
+  });
+
+  it('keeps what it ended with until somebody dismisses it, however much, and begins it again only when asked', async () => {
+    for (const id of ['one', 'two', 'three', 'four', 'five']) await film.addTake(id, 'left', 1);
+    start();
+    await idle();
+    const keys = (await halted()).map(({ key }) => key);
+    expect(keys).toHaveLength(5);
+    await runner.dismiss(keys.slice(0, 4));
+    expect((await halted()).filter(({ dismissed }) => !dismissed).map(({ key }) => key)).toEqual([keys[4]]);
+    for (const id of ['one', 'two', 'three', 'four', 'five']) await fileOf(`m-${id}`);
+    await idle();
+    expect(await measuredTakes()).toEqual([]);
+    await runner.again(keys[0]);
+    await idle();
+    expect(await measuredTakes()).toHaveLength(1);
+  });
+
+  it('stops a render that is removed, and renders as was asked, whatever was changed since', async () => {
+    const moment = await film.wholeClone();
+    for (const id of ['song', 'm-plate', 'm-one', 'm-two']) await fileOf(id);
+    const rendering = held<never>();
+    type Task = { delivery: object; bitrate: number; tree: { from: number; until: number } };
+    const render = vi
+      .fn<(task: Task) => Promise<unknown>>()
+      .mockImplementationOnce(rendering.called)
+      .mockImplementation(async () => ({ blob: new Blob(['film']), flashes: 5 }));
+    start({ renderShot: render });
+    await idle();
+    const ask = async () => {
+      const snapshot = await film.read();
+      const [built] = snapshot.built;
+      return askRender(film.store, snapshot, built, 'shot');
+    };
+    const removed = await ask();
+    await rendering.begun();
+    await removeRender(film.store, film.project, removed);
+    await idle();
+    expect(await halted()).toEqual([]);
+    stop();
+    const asked = await ask();
+    await setProject(film.store, film.project, { width: 640, height: 360, megabits: 3 });
+    await setMoment(film.store, film.project, moment, 'Later', { start: 4, end: 8 });
+    start({ renderShot: render });
+    await until(async () => expect((await film.store.renders.get(asked))?.status).toBe('done'));
+    const [, [task]] = render.mock.calls;
+    expect(task).toMatchObject({ delivery: { width: 1280, height: 720 }, bitrate: 16e6 });
+    expect(task.tree.from).toBe(0);
+    const flashing = await film.read();
+    expect(findingsOf(flashing, planOf(flashing)).deliver).toContainEqual(
+      expect.objectContaining({ code: 'film.flashes', severity: 'stop' }),
+    );
+    await removeMoment(film.store, film.project, moment);
+    expect(lacksOf(await film.read()).filter(({ kind }) => kind === 'render')).toEqual([]);
   });
 
   it('never cancels the next piece of work in place of one that is over', async () => {

@@ -1,6 +1,6 @@
 import { liveQuery } from 'dexie';
 import type { Halted, Store } from '@/store/db';
-import { needsOf, type Need } from '@/store/needs';
+import { lacksOf, needsOf, type Need } from '@/store/needs';
 import { readSnapshot, type Snapshot } from '@/store/snapshot';
 import { callback } from './clients';
 import { ownWorkers, perform, type Workers } from './perform';
@@ -44,7 +44,10 @@ export class Runner {
   start(): () => void {
     const life = new AbortController();
     const watching = liveQuery(() => readSnapshot(this.store, this.project)).subscribe({
-      next: () => this.wake(),
+      next: (snapshot) => {
+        this.endUnwanted(snapshot);
+        this.wake();
+      },
       error: () => this.wake(),
     });
     this.hold(`fickle-ribbon-work-${this.project}`, life.signal, () => this.loop(life.signal)).catch(
@@ -65,6 +68,26 @@ export class Runner {
     const stop = this.stopCurrent;
     await this.end({ key, project: this.project, label: activity.label, reason: 'cancelled' });
     stop?.();
+  }
+
+  /** Ends the work at hand where what it was for is gone: a render that was removed, a take that was taken out. */
+  private endUnwanted(snapshot: Snapshot | null): void {
+    const { activity } = this;
+    if (activity && snapshot && !lacksOf(snapshot).some(({ key }) => key === activity.key))
+      this.stopCurrent?.();
+  }
+
+  /** Takes work that ended without a result off the list; it is still not begun again by itself. */
+  async dismiss(keys: readonly string[]): Promise<void> {
+    this.unwritten = this.unwritten.map((one) =>
+      keys.includes(one.key) ? { ...one, dismissed: true } : one,
+    );
+    const rows = await this.store.halted.bulkGet([...keys]);
+    await this.store.writeRows(
+      'halted',
+      rows.flatMap((row) => (row ? [{ ...row, dismissed: true }] : [])),
+    );
+    this.tell(this.activity);
   }
 
   /** Lets work that ended without a result be begun again. */

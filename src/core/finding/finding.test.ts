@@ -84,6 +84,22 @@ describe('findings about a take', () => {
     expect(say(null, measure({ times: pictureTimes(uneven) }))[0]).toMatch(/varying rate, 14\.3 to 25\.0/);
   });
 
+  it('says how much the film’s shape cuts off, and who is steadied only in part', () => {
+    const tall = { width: 1440, height: 1080 };
+    expect(say(null, measure({ size: tall }), null)).toContainEqual(
+      'watch: The film is 1920 × 1080: 25 % of Take 3’s height is cut off, half on each side. Keep everything inside the rest, or choose another shape in Deliver.',
+    );
+    expect(say(null)).toEqual([]);
+    const path = pathOf((index) => (index < 130 ? 0 : 2.4));
+    const steady = { ...take, steady: true };
+    const codes = (left: number) =>
+      examineTake(steady, measure(), comparison({ path, left }), measure(), size).map(
+        ({ severity, code }) => `${severity} ${code}`,
+      );
+    expect(codes(0.2)).toContain('fine take.steadied');
+    expect(codes(2.7)).toContain('fix take.steadied-in-part');
+  });
+
   it('finds nothing to mend in a good take', () => {
     const findings = examineTake(take, measure(), comparison(), measure(), size);
     expect(openCount(findings)).toBe(0);

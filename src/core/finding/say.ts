@@ -5,6 +5,7 @@ import { planWords } from '../plan/plan-words';
 import { setupWords } from '../plan/setup/setup-words';
 import { zoneWords } from '../plan/setup/zone-words';
 import { builtWords } from '../recipes/built';
+import { flashWords } from '../safety/flash-words';
 import { shootWords } from '../shoot/shoot-words';
 import { songWords } from '../song/song-words';
 import { passWords } from '../watch/pass-words';
@@ -25,6 +26,7 @@ export const books: readonly Words[] = [
   passWords,
   shootWords,
   ...builtWords,
+  flashWords,
 ];
 const words: Words = Object.assign({}, ...books);
 

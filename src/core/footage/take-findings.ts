@@ -2,7 +2,7 @@ import { allowed } from '../finding/allowed';
 import type { Finding } from '../finding/finding';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
-import type { Size } from '../geometry/size';
+import { cutOff, type Size } from '../geometry/size';
 import type { Placement } from '../geometry/placement';
 import type { TakeCode } from './take-words';
 
@@ -47,6 +47,15 @@ export function examineTake(
         size: `${measure.size.width} × ${measure.size.height}`,
         plate: `${plate.size.width} × ${plate.size.height}`,
       },
+    });
+  }
+  const cut = cutOff(measure.size, delivery);
+  if (cut.share > allowed.cropped) {
+    add({
+      code: 'take.cropped',
+      severity: 'watch',
+      measured: { value: cut.share, unit: 'share' },
+      facts: { of: cut.of, film: `${delivery.width} × ${delivery.height}` },
     });
   }
   const { colours } = measure;

@@ -6,7 +6,7 @@ import { formatTimecode } from '../time/timecode';
 /** A row of a sheet with everything written out. `start` is the frame that the exported shot begins on. */
 export function writtenRow(row: KeyframeRow, rate: Rate, start: number) {
   const inShot = row.frame - start;
-  const digits = row.unit === '°' ? 4 : 3;
+  const digits = row.unit === 'px' || row.unit === '%' ? 3 : 4;
   return {
     layer: row.layer,
     what: row.what,
@@ -14,7 +14,7 @@ export function writtenRow(row: KeyframeRow, rate: Rate, start: number) {
     frameInShot: inShot,
     secondsInShot: timeOfFrame(rate, inShot).toFixed(4),
     timecodeInFilm: formatTimecode(row.frame, rate),
-    value: row.value === null ? '' : `${row.value.toFixed(digits)} ${row.unit}`,
+    value: row.value === null ? '' : `${row.value.toFixed(digits)} ${row.unit}`.trim(),
     perCent: row.value !== null && row.of ? `${((row.value / row.of) * 100).toFixed(4)} %` : '',
     then: row.then,
   };

@@ -13,3 +13,9 @@ export function fitWithin(size: Size, limit: number): Size {
   const even = (value: number) => Math.max(2, Math.round((value * factor) / 2) * 2);
   return { width: even(size.width), height: even(size.height) };
 }
+
+/** What a frame of another shape cuts off a picture that fills it: a share of its width or of its height. */
+export function cutOff(picture: Size, frame: Size): { of: 'width' | 'height'; share: number } {
+  const [wide, tall] = [frame.width / picture.width, frame.height / picture.height];
+  return wide < tall ? { of: 'width', share: 1 - wide / tall } : { of: 'height', share: 1 - tall / wide };
+}

@@ -55,30 +55,55 @@ function pixelsAfter(transforms: readonly Transform[], index: number): number {
   return later.reduce((scale, { matrix }) => scale * Math.hypot(matrix[0], matrix[1]), 1);
 }
 
-function outlineRows(layer: string, frame: number, matte: Matte, size: Size): KeyframeRow[] {
-  if (matte.shape.is !== 'outline') return [];
-  const points = matte.shape.keys[0]?.rings.flat() ?? [];
-  return points.flatMap(([x, y], index) => {
-    const point = { frame, layer, unit: 'px' as const, then: 'stays' as const };
-    return [
-      { ...point, what: `mask point ${index + 1}, across`, value: x, of: size.width },
-      { ...point, what: `mask point ${index + 1}, down`, value: y, of: size.height },
-    ];
-  });
+function maskRows(layer: string, frame: number, matte: Matte, size: Size): KeyframeRow[] {
+  const { shape, feather, inverted } = matte;
+  if (shape.is !== 'outline') return [];
+  const rings = shape.keys[0]?.rings ?? [];
+  const stays = { frame, layer, then: 'stays' as const };
+  const points = rings.flatMap((ring, place) =>
+    ring.flatMap(([x, y], index) => {
+      const name = `mask ${rings.length > 1 ? `ring ${place + 1}, ` : ''}point ${index + 1}`;
+      return [
+        { ...stays, unit: 'px' as const, what: `${name}, across`, value: x, of: size.width },
+        { ...stays, unit: 'px' as const, what: `${name}, down`, value: y, of: size.height },
+      ];
+    }),
+  );
+  return [
+    ...points,
+    ...trackRows(layer, 'mask feather, both sides together', feather, 'px', (raw) => raw, size.width),
+    ...(inverted ? [{ ...stays, unit: '' as const, what: 'mask shows what lies outside', value: null }] : []),
+  ];
+}
+
+const channels = ['red', 'green', 'blue'] as const;
+
+function gradeRows(layer: string, frame: number, { saturation, ...rest }: Cdl): KeyframeRow[] {
+  const stays = { frame, layer, unit: '' as const, then: 'stays' as const };
+  const parts = (['slope', 'offset', 'power'] as const).flatMap((part) =>
+    channels.map((channel, index) => ({
+      ...stays,
+      what: `colour ${part}, ${channel}`,
+      value: rest[part][index],
+    })),
+  );
+  return [...parts, { ...stays, what: 'colour saturation', value: saturation }];
 }
 
 /** Everything about a take in the picture that has a number. @param size of the delivery */
 export function rowsOfTake(node: MediaNode, size: Size): KeyframeRow[] {
-  const { name: layer, from, until, opacity, transforms, mattes } = node;
+  const { name: layer, from, until, content, opacity, grade, transforms, mattes } = node;
   const edge = { layer, value: null, unit: '' as const, then: 'stays' as const };
   return [
     { ...edge, frame: from, what: 'begins to show' },
     { ...edge, frame: until, what: 'no longer shows' },
+    ...trackRows(layer, 'second of its file', content.time, 's'),
     ...(opacity.length > 1 ? trackRows(layer, 'opacity', opacity, '%', (raw) => raw * 100) : []),
     ...transforms.flatMap((one, index) =>
       one.is === 'move' ? movedRows(layer, one, pixelsAfter(transforms, index), size) : [],
     ),
-    ...mattes.flatMap((matte) => outlineRows(layer, from, matte, size)),
+    ...(grade ? gradeRows(layer, from, grade) : []),
+    ...mattes.flatMap((matte) => maskRows(layer, from, matte, size)),
   ];
 }
 

@@ -72,7 +72,7 @@ export type KeyframeRow = {
   layer: string;
   what: string;
   value: number | null;
-  unit: 'px' | '%' | '°' | '';
+  unit: 'px' | '%' | '°' | 's' | '';
   /** what 100 % of `value` in pixels is, for the value in per cent */
   of?: number;
   then: 'holds' | 'moves evenly' | 'eases' | 'stays';

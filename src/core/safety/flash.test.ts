@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { beatShown, beatsPerGlow, displayTones } from '../shoot/beat-display';
 import { regularGrid, timeOfBeat } from '../time/grid';
-import { flashesPerSecond, mostFlashes } from './flash';
+import { blankYuv } from '../picture/planes';
+import { flashesOfFilm, flashesPerSecond, lightsOf, mostFlashes } from './flash';
 
 /** A light that goes on and off so many times a second, sixty pictures a second. */
 const blinking = (hertz: number, low: number, high: number, seconds = 3) =>
@@ -29,6 +30,35 @@ describe('flashes a second (WCAG 2.2)', () => {
   it('counts a slow rise as one change, however many pictures it takes', () => {
     const ramp = Array.from({ length: 120 }, (_, at) => ({ time: at / 60, light: at / 120 }));
     expect(flashesPerSecond(ramp)).toBe(0);
+  });
+});
+
+describe('flashes of a film', () => {
+  const size = { width: 64, height: 64 };
+  /** A film of which some rows, from their first column on, flash so often. */
+  const film = (hertz: number, rows: number, columns = 64) =>
+    Array.from({ length: 120 }, (_, index) => {
+      const picture = blankYuv(size);
+      if (Math.floor((index / 60) * hertz * 2) % 2)
+        for (let row = 0; row < rows; row++) picture.y.fill(235, row * 64, row * 64 + columns);
+      return { time: index / 60, lights: lightsOf(picture) };
+    });
+
+  it('count where a quarter of the picture or more flashes', () => {
+    expect(flashesOfFilm(film(5, 64))).toBe(5);
+    expect(flashesOfFilm(film(5, 16))).toBe(5);
+    expect(flashesOfFilm(film(5, 16, 16))).toBe(0);
+    expect(flashesOfFilm(film(2, 64))).toBeLessThanOrEqual(mostFlashes);
+  });
+
+  it('are measured as light, black 0 and white 1, whatever the range', () => {
+    const white = blankYuv(size);
+    white.y.fill(235);
+    expect(lightsOf(white)[5]).toBeCloseTo(1, 6);
+    expect(lightsOf(blankYuv(size))[5]).toBeCloseTo(0, 6);
+    const full = blankYuv(size, { matrix: 'bt709', fullRange: true });
+    full.y.fill(255);
+    expect(lightsOf(full)[0]).toBeCloseTo(1, 6);
   });
 });
 

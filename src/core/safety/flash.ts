@@ -1,3 +1,6 @@
+import { toLinear } from '../picture/colour';
+import type { YuvImage } from '../picture/planes';
+
 /** Relative luminance 0..1 of a picture, or of a part of it, at one time. */
 export type Light = { time: number; light: number };
 
@@ -36,4 +39,32 @@ export function flashesPerSecond(lights: readonly Light[]): number {
     most = Math.max(most, Math.floor((to - from) / 2));
   }
   return most;
+}
+
+/** A picture is looked at in so many parts along each side. */
+const side = 4;
+/** so many parts of it are a quarter of the picture */
+const quarter = (side * side) / 4;
+
+/** Relative luminance of each part of a picture, 0..1, row after row; every fourth pixel of every fourth row counts. */
+export function lightsOf({ width, height, y, fullRange }: YuvImage): number[] {
+  const [black, range] = fullRange ? [0, 255] : [16, 219];
+  const sums = new Float64Array(side * side);
+  const counts = new Uint32Array(side * side);
+  for (let row = 0; row < height; row += 4)
+    for (let column = 0; column < width; column += 4) {
+      const part = Math.floor((row * side) / height) * side + Math.floor((column * side) / width);
+      const code = ((y[row * width + column] - black) / range) * 255;
+      sums[part] += toLinear(Math.min(255, Math.max(0, code)));
+      counts[part]++;
+    }
+  return Array.from(sums, (sum, part) => sum / Math.max(1, counts[part]));
+}
+
+/** The most flashes in any one second that at least a quarter of the picture shows. @see WCAG 2.2, general flash */
+export function flashesOfFilm(pictures: readonly { time: number; lights: readonly number[] }[]): number {
+  const parts = Array.from({ length: side * side }, (_, part) =>
+    flashesPerSecond(pictures.map(({ time, lights }) => ({ time, light: lights[part] }))),
+  );
+  return parts.sort((a, b) => b - a)[quarter - 1];
 }

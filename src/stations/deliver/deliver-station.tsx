@@ -5,8 +5,9 @@ import { deliveryRates, perSecond, rateLabel, timeOfFrame } from '@/core/time/ra
 import { beatLabel } from '@/core/time/grid';
 import { formatTimecode } from '@/core/time/timecode';
 import { writableContainers, type Container } from '@/media/writer';
+import type { Render } from '@/store/db';
 import { setProject } from '@/store/commands/projects';
-import { newId, type Render } from '@/store/db';
+import { askRender, removeRender, renderKey } from '@/store/commands/renders';
 import { buildable, framesOf } from '@/store/material';
 import { rulerOf } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
@@ -78,23 +79,7 @@ function DeliverMoment({ moment }: { moment: Moment }) {
   );
   const stops = mine.filter((finding) => finding.severity === 'stop');
   const base = fileName(moment.name);
-  const render = () =>
-    attempt(async () => {
-      const id = newId();
-      const name = `${base}-${formatTimecode(frames.start, project.rate).replace(/[:;]/g, '')}-${id.slice(0, 4)}.${project.container}`;
-      await store.writeRows('renders', [
-        {
-          id,
-          project: project.id,
-          moment: moment.id,
-          name,
-          container: project.container,
-          status: 'waiting',
-          blob: null,
-          created: Date.now(),
-        },
-      ]);
-    });
+  const render = () => attempt(() => askRender(store, snapshot, moment, base));
   const give = (name: string, content: string | null, type: string) =>
     content && saveFile(name, content, type);
   return (
@@ -313,7 +298,7 @@ function Renders({ moment }: { moment: Moment }) {
               </>
             ) : (
               <span className="text-ink2">
-                {snapshot.halted.has(`render:${render.id}`)
+                {snapshot.halted.has(renderKey(render.id))
                   ? 'Ended before it was done; see below.'
                   : 'In work; it goes on after a reload.'}
               </span>
@@ -322,12 +307,7 @@ function Renders({ moment }: { moment: Moment }) {
               type="button"
               className="knob"
               aria-label={`Remove ${render.name}`}
-              onClick={() =>
-                attempt(async () => {
-                  await store.removeRows('renders', render.project, [render.id]);
-                  await store.removeRows('halted', render.project, [`render:${render.id}`]);
-                })
-              }
+              onClick={() => attempt(() => removeRender(store, render.project, render.id))}
             >
               Remove
             </button>

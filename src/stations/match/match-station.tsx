@@ -1,4 +1,5 @@
 'use client';
+import { partKey } from '@/core/footage/analysers';
 import { useState } from 'react';
 import { allowed } from '@/core/finding/allowed';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
@@ -43,7 +44,10 @@ function verdict(
 ): { text: string; good: boolean } | null {
   const measure = takeMeasure(snapshot, take);
   const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
-  if (!measure) return { text: 'measuring', good: true };
+  if (!measure) {
+    const ended = snapshot.halted.get(partKey('pictures', take))?.reason;
+    return ended ? { text: 'not measured', good: false } : { text: 'measuring', good: true };
+  }
   if (!comparison) return null;
   const factor = snapshot.project.width / measure.size.width;
   const move = comparison.path.furthest.move * factor;

@@ -201,7 +201,20 @@ describe('the clone', () => {
 });
 
 describe('numbers for any editor', () => {
-  const given = material({ left: chosen('left', { steady: true }, 3) });
+  const graded = chosen('right', { match: true });
+  const colour = {
+    slope: [1, 1.1, 1] as [number, number, number],
+    offset: [0, 0, 0] as [number, number, number],
+    power: [1, 1, 1] as [number, number, number],
+    saturation: 0.9,
+    stops: 0.1,
+    before: 3,
+    after: 1,
+  };
+  const given = material({
+    left: chosen('left', { steady: true }, 3),
+    right: { ...graded, comparison: graded.comparison && { ...graded.comparison, colour } },
+  });
   const tree = clone.build(moment, ruler, given);
   const steps = clone.explain(moment, ruler, given, tree);
   const frames = cloneFrames(moment, ruler);
@@ -218,6 +231,15 @@ describe('numbers for any editor', () => {
     const moves = data.filter((row) => row.what === 'move sideways').map((row) => row.value);
     expect(moves[0]).toMatch(/^-?0\.000 px$/);
     expect(moves.at(-1)).toBe('-3.000 px');
+    // Where each take begins in its file, how soft the mask is, and what was done to colour.
+    const of = (layer: string, what: string) =>
+      data.filter((row) => row.layer === layer && row.what === what).map((row) => row.value);
+    expect(of('Left: left', 'second of its file')[0]).toBe('0.5000 s');
+    expect(of('Right: right', 'second of its file')[0]).toBe('1.2500 s');
+    expect(of('Right: right', 'mask feather, both sides together')).toEqual(['12.000 px']);
+    expect(of('Right: right', 'colour slope, green')).toEqual(['1.1000']);
+    expect(of('Right: right', 'colour saturation')).toEqual(['0.9000']);
+    expect(of('Left: left', 'colour saturation')).toEqual([]);
     const corner = data.find((row) => row.what === 'mask point 1, across');
     expect([corner?.value, corner?.['per cent of the frame']]).toEqual(['640.000 px', '50.0000 %']);
   });

@@ -1,0 +1,94 @@
+import { describe, expect } from 'vitest';
+import type { SeamMeasure } from '@/core/model/measures';
+import { yuvToRgba } from '@/core/picture/planes';
+import { createMoment } from '@/store/commands/moments';
+import { setProject } from '@/store/commands/projects';
+import { laySeconds } from '@/store/commands/song';
+import type { Measure } from '@/store/db';
+import type { BenchPage } from './support/bench-page';
+import { decode } from './support/ffmpeg';
+import { storedShot } from './support/rebuild';
+import { seeded } from './support/seeds';
+import { test } from './support/test';
+import { columnOf, filmWalkers, shownOf, size, type Walker } from './support/walkers';
+
+const pictures = 200;
+const red: Walker = { rgb: [200, 40, 40], from: 40, to: 190, top: 120 };
+const green: Walker = { rgb: [30, 160, 60], from: 200, to: 30, top: 140 };
+const blue: Walker = { rgb: [40, 60, 210], from: 400, to: 560, top: 120 };
+const yellow: Walker = { rgb: [220, 200, 30], from: 560, to: 410, top: 140 };
+/** The same, but for walking on into the others' place. */
+const astray: Walker = { ...yellow, to: -390 };
+
+/** Taps somebody on the stage where they stand in a take's picture. */
+async function tap(bench: BenchPage, walker: Walker, picture: number): Promise<void> {
+  const stage = bench.page.getByTestId('tap');
+  const box = await stage.boundingBox();
+  if (!box) throw new Error('There is no stage.');
+  const [x, y] = [columnOf(walker, picture, pictures) + 22, walker.top + 75];
+  await stage.click({ position: { x: (x / size.width) * box.width, y: (y / size.height) * box.height } });
+}
+
+describe.each([
+  { name: 'stay on their side', right: [blue, yellow] },
+  { name: 'walk into the others’ place', right: [blue, astray] },
+])('two walkers a side that cross and $name', ({ right }) => {
+  test('are kept whole, or a stop says who is not, as a look at every frame does', async ({ open, file }) => {
+    const left = [red, green];
+    const films = { 'plate.mp4': [], 'left.mp4': left, 'right.mp4': right };
+    Object.entries(films).forEach(([name, walkers], index) =>
+      filmWalkers(file(name), walkers, pictures, index + 1),
+    );
+    const seed = await seeded(async (store, project) => {
+      await setProject(store, project, size);
+      await laySeconds(store, project);
+      await createMoment(store, project, 0, 8);
+    });
+    const bench = await open({ seed, at: 'station=match' });
+    const { page } = bench;
+    await bench.bringIn(...Object.keys(films).map(file));
+    await page.locator('[data-take] img').nth(2).waitFor();
+    await bench.settled();
+    await page.getByRole('button', { name: /^Use this pair in/ }).click();
+    await page.getByTestId('sentence').waitFor();
+    await bench.settled();
+    const shot = await storedShot(bench);
+    await bench.press('Left');
+    for (const walker of left) await tap(bench, walker, 0);
+    await bench.press('Right');
+    for (const walker of right) await tap(bench, walker, 0);
+    await page.getByText('Left: 2 are tapped. Right: 2 are tapped.').waitFor();
+    await bench.settled();
+    const measures = (await bench.rows('measures')) as Measure[];
+    const seam = measures.find(({ value }) => value.method === 'seam-3')?.value as { seam: SeamMeasure };
+    expect(seam.seam.found).toEqual([true, true]);
+
+    await bench.go('Deliver');
+    await bench.press('Render the shot');
+    await page.locator('[data-render=done]').waitFor();
+    await (await bench.save('Save')).saveAs(file('film.mov'));
+    const film = decode(file('film.mov'), size.width, size.height);
+    expect(film).toHaveLength(shot.end - shot.start);
+    const least = { left: 1, right: 1 };
+    for (let frame = shot.lands; frame < shot.end; frame += 3) {
+      const shown = yuvToRgba(film[frame - shot.start]);
+      const look = (side: 'left' | 'right', walkers: readonly Walker[], picture: number) =>
+        walkers.forEach((walker, index) => {
+          const others = walkers.slice(index + 1);
+          least[side] = Math.min(least[side], shownOf(shown, walker, others, picture, pictures));
+        });
+      look('left', left, frame - shot.start);
+      look('right', right, frame - shot.lands);
+    }
+    await bench.go('Build');
+    await page.getByTestId('sentence').waitFor();
+    const said = async (code: string) => (await bench.finding(code).allInnerTexts()).join();
+    const stops = (await said('clone.cuts')) + (await said('clone.loses'));
+    for (const side of ['left', 'right'] as const)
+      expect(`${side} ${stops.includes(`in the ${side} take`)}`).toBe(`${side} ${least[side] < 0.92}`);
+    expect(least.left < 0.92 || least.right < 0.92).toBe(right.includes(astray));
+    const hidden = await bench.finding('clone.join-hidden').count();
+    expect(await page.locator('[data-severity=stop]').count()).toBe(stops ? 1 : 0);
+    if (!stops) expect(hidden).toBe(1);
+  });
+});

@@ -1,0 +1,29 @@
+/** Files that renders grow in while they are made; what is done lies in the store. */
+const prefix = 'render-';
+
+const folder = async (): Promise<FileSystemDirectoryHandle | null> => {
+  try {
+    return await navigator.storage.getDirectory();
+  } catch {
+    return null;
+  }
+};
+
+/** A file that grows on disk; null where the browser has no private files. @param id of the render */
+export async function openRenderFile(id: string) {
+  try {
+    const handle = await (await folder())?.getFileHandle(`${prefix}${id}`, { create: true });
+    return handle ? { stream: await handle.createWritable(), file: () => handle.getFile() } : null;
+  } catch {
+    return null;
+  }
+}
+
+/** Removes what renders left behind that are done, were ended or lost their page. @param kept ids of those still to come */
+export async function dropRenderFiles(kept: readonly string[]): Promise<void> {
+  const files = await folder();
+  if (!files) return;
+  for await (const name of files.keys())
+    if (name.startsWith(prefix) && !kept.includes(name.slice(prefix.length)))
+      await files.removeEntry(name).catch(() => undefined);
+}
