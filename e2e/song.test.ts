@@ -392,6 +392,8 @@ describe('the song as a ruler', () => {
     make('wide.flac', 'sine=330:d=6:r=96000', '-ac', '2');
     for (const name of ['noise.wav', 'short.wav', 'eight.wav', 'wide.flac']) {
       await bench.bringIn(file(name));
+      // A second sound asks before it takes the place of the song.
+      if (name !== 'noise.wav') await bench.press('Lay it under');
       await bench.page
         .getByText(new RegExp(name.replace('.', '\\.')))
         .first()

@@ -1,5 +1,6 @@
 import { describe, expect } from 'vitest';
 import type { SeamMeasure } from '@/core/model/measures';
+import type { RgbaImage } from '@/core/picture/image';
 import { yuvToRgba } from '@/core/picture/planes';
 import { createMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
@@ -7,18 +8,18 @@ import { laySeconds } from '@/store/commands/song';
 import type { Measure } from '@/store/db';
 import type { BenchPage } from './support/bench-page';
 import { decode } from './support/ffmpeg';
-import { storedShot } from './support/rebuild';
+import { referenceOf, storedShot } from './support/rebuild';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
 import { columnOf, filmWalkers, shownOf, size, type Walker } from './support/walkers';
 
-const pictures = 200;
+const pictures = 110;
 const red: Walker = { rgb: [200, 40, 40], from: 40, to: 190, top: 120 };
 const green: Walker = { rgb: [30, 160, 60], from: 200, to: 30, top: 140 };
 const blue: Walker = { rgb: [40, 60, 210], from: 400, to: 560, top: 120 };
 const yellow: Walker = { rgb: [220, 200, 30], from: 560, to: 410, top: 140 };
 /** The same, but for walking on into the others' place. */
-const astray: Walker = { ...yellow, to: -390 };
+const astray: Walker = { ...yellow, to: -485 };
 
 /** Taps somebody on the stage where they stand in a take's picture. */
 async function tap(bench: BenchPage, walker: Walker, picture: number): Promise<void> {
@@ -42,7 +43,7 @@ describe.each([
     const seed = await seeded(async (store, project) => {
       await setProject(store, project, size);
       await laySeconds(store, project);
-      await createMoment(store, project, 0, 8);
+      await createMoment(store, project, 0, 4);
     });
     const bench = await open({ seed, at: 'station=match' });
     const { page } = bench;
@@ -62,16 +63,26 @@ describe.each([
     const measures = (await bench.rows('measures')) as Measure[];
     const seam = measures.find(({ value }) => value.method === 'seam-3')?.value as { seam: SeamMeasure };
     expect(seam.seam.found).toEqual([true, true]);
+    const said = async (code: string) => (await bench.finding(code).allInnerTexts()).join();
 
+    const stops = (await said('clone.cuts')) + (await said('clone.loses'));
+    expect(await page.locator('[data-severity=stop]').count()).toBe(stops ? 1 : 0);
     await bench.go('Deliver');
-    await bench.press('Render the shot');
-    await page.locator('[data-render=done]').waitFor();
-    await (await bench.save('Save')).saveAs(file('film.mov'));
-    const film = decode(file('film.mov'), size.width, size.height);
-    expect(film).toHaveLength(shot.end - shot.start);
+    const button = page.getByRole('button', { name: 'Render the shot' });
+    // A film with a stop is not rendered: its frames are painted here, slowly, from what the page stored.
+    expect(await button.isDisabled()).toBe(stops !== '');
+    let frameOf: (frame: number) => RgbaImage = referenceOf(await storedShot(bench), size, size, file);
+    if (!stops) {
+      await button.click();
+      await page.locator('[data-render=done]').waitFor();
+      await (await bench.save('Save')).saveAs(file('film.mov'));
+      const film = decode(file('film.mov'), size.width, size.height);
+      expect(film).toHaveLength(shot.end - shot.start);
+      frameOf = (frame) => yuvToRgba(film[frame - shot.start]);
+    }
     const least = { left: 1, right: 1 };
-    for (let frame = shot.lands; frame < shot.end; frame += 3) {
-      const shown = yuvToRgba(film[frame - shot.start]);
+    for (let frame = shot.lands; frame < shot.end; frame += 5) {
+      const shown = frameOf(frame);
       const look = (side: 'left' | 'right', walkers: readonly Walker[], picture: number) =>
         walkers.forEach((walker, index) => {
           const others = walkers.slice(index + 1);
@@ -80,15 +91,19 @@ describe.each([
       look('left', left, frame - shot.start);
       look('right', right, frame - shot.lands);
     }
-    await bench.go('Build');
-    await page.getByTestId('sentence').waitFor();
-    const said = async (code: string) => (await bench.finding(code).allInnerTexts()).join();
-    const stops = (await said('clone.cuts')) + (await said('clone.loses'));
     for (const side of ['left', 'right'] as const)
       expect(`${side} ${stops.includes(`in the ${side} take`)}`).toBe(`${side} ${least[side] < 0.92}`);
     expect(least.left < 0.92 || least.right < 0.92).toBe(right.includes(astray));
-    const hidden = await bench.finding('clone.join-hidden').count();
-    expect(await page.locator('[data-severity=stop]').count()).toBe(stops ? 1 : 0);
-    if (!stops) expect(hidden).toBe(1);
+    if (stops) return;
+
+    const files = () =>
+      page.evaluate(`(async () => {
+        const names = [];
+        for await (const name of (await navigator.storage.getDirectory()).keys()) names.push(name);
+        return names;
+      })()`);
+    expect(await files()).toHaveLength(1);
+    await page.getByRole('button', { name: /^Remove .*mov$/ }).click();
+    await expect.poll(files).toEqual([]);
   });
 });

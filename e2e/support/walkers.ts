@@ -23,19 +23,26 @@ export function filmWalkers(path: string, walkers: readonly Walker[], pictures: 
     wall((at % size.width) + 0.5, Math.floor(at / size.width) + 0.5),
   );
   const next = seeded(seed);
-  const raw = Buffer.alloc(size.width * size.height * 3 * pictures);
-  for (let picture = 0, at = 0; picture < pictures; picture++) {
+  const grain = Float64Array.from({ length: 2 ** 16 }, () => (next() + next() + next() - 1.5) * 4);
+  const area = size.width * size.height;
+  const raw = Buffer.alloc(area * 3 * pictures);
+  for (let picture = 0; picture < pictures; picture++) {
     const columns = walkers.map((walker) => columnOf(walker, picture, pictures));
-    for (let y = 0; y < size.height; y++)
-      for (let x = 0; x < size.width; x++, at += 3) {
-        const who = walkers.findLastIndex(
-          ({ top }, index) => x >= columns[index] && x < columns[index] + wide && y >= top && y < top + tall,
-        );
-        const grain = (next() + next() + next() - 1.5) * 4;
-        const grey = still[y * size.width + x];
-        const rgb = who >= 0 ? walkers[who].rgb : [grey, grey * 0.95, grey * 0.88];
-        rgb.forEach((code, channel) => (raw[at + channel] = Math.min(255, Math.max(0, code + grain))));
+    const shift = Math.floor(next() * grain.length);
+    for (let pixel = 0; pixel < area; pixel++) {
+      const [x, y] = [pixel % size.width, Math.floor(pixel / size.width)];
+      let [red, green, blue] = [still[pixel], still[pixel] * 0.95, still[pixel] * 0.88];
+      for (let index = 0; index < walkers.length; index++) {
+        const { top, rgb } = walkers[index];
+        if (y >= top && y < top + tall && x >= columns[index] && x < columns[index] + wide)
+          [red, green, blue] = rgb;
       }
+      const noise = grain[(pixel * 7 + shift) & 65_535];
+      const at = (picture * area + pixel) * 3;
+      raw[at] = Math.min(255, Math.max(0, red + noise));
+      raw[at + 1] = Math.min(255, Math.max(0, green + noise));
+      raw[at + 2] = Math.min(255, Math.max(0, blue + noise));
+    }
   }
   writeFileSync(`${path}.rgb`, raw);
   const given = [

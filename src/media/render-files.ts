@@ -1,4 +1,4 @@
-/** Files that renders grow in while they are made; what is done lies in the store. */
+/** Files that renders grow in. The store's blob of one that is done may still read from its file. */
 const prefix = 'render-';
 
 const folder = async (): Promise<FileSystemDirectoryHandle | null> => {
@@ -19,7 +19,7 @@ export async function openRenderFile(id: string) {
   }
 }
 
-/** Removes what renders left behind that are done, were ended or lost their page. @param kept ids of those still to come */
+/** Removes the files of all renders but some. @param kept ids of those that are done or still to come */
 export async function dropRenderFiles(kept: readonly string[]): Promise<void> {
   const files = await folder();
   if (!files) return;

@@ -38,6 +38,7 @@ import { usePlan } from './plan/use-plan';
 import { ProjectBar } from './project-bar';
 import { Rail, stations } from './rail';
 import { RemoveMoment } from './remove-moment';
+import { ReplaceSong, type Replacing } from './replace-song';
 import { bringBundle } from './shoot/carry/use-carry';
 import { ask } from './shoot/shoot-events';
 import { useAttempt } from './use-attempt';
@@ -160,6 +161,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const { attempt, pending } = useAttempt(store, projectId, snapshot.step);
   const [listed, setListed] = useState(false);
   const [removing, setRemoving] = useState<string | null>(null);
+  const [replacing, setReplacing] = useState<Replacing | null>(null);
   const [importing, setImporting] = useState<{ done: number; of: number; name: string } | null>(null);
   const stop = useRef(false);
   const picker = useRef<HTMLInputElement>(null);
@@ -199,11 +201,24 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         files.filter(({ name }) => !isSongFile(name) && !isBundle(name)),
         (done, name) => setImporting({ done, of: files.length, name }),
         () => stop.current,
+        false,
+        undefined,
+        (name, song) =>
+          new Promise((answer) =>
+            setReplacing({
+              name,
+              song,
+              answer: (yes) => {
+                setReplacing(null);
+                answer(yes);
+              },
+            }),
+          ),
       );
       setImporting(null);
       for (const result of results) {
         if (result.outcome === 'problem') toast.error(result.message);
-        else if (result.outcome === 'known') toast.info(result.message);
+        else if (result.outcome === 'known' || result.outcome === 'kept') toast.info(result.message);
       }
       const fine = results.filter((result) => result.outcome === 'take' || result.outcome === 'song').length;
       if (fine > 0)
@@ -414,6 +429,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         }}
       />
       <RemoveMoment moment={removing} onClose={() => setRemoving(null)} />
+      <ReplaceSong asked={replacing} />
       <ActionList actions={actions} open={listed} setOpen={setListed} />
       <Toaster
         position={narrow ? 'bottom-center' : 'top-center'}

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { removeProject, restoreProject } from '@/store/commands/projects';
 import { emptyProject, removedProjects, type RemovedProject } from '@/store/empty';
 import { useBench } from '@/ui/bench-context';
+import { tidyRenders } from '@/workers/tidy';
 
 const frame =
   'fixed left-1/2 top-[14vh] z-50 flex max-h-[76vh] w-[min(520px,94vw)] -translate-x-1/2 flex-col border border-line bg-raised p-5 shadow-xl';
@@ -73,7 +74,12 @@ function RemovedLine({ removed, onBack }: { removed: RemovedProject; onBack: () 
               type="button"
               className="knob main"
               aria-label={`Delete for good: ${name}`}
-              onClick={() => attempt(() => emptyProject(store, id))}
+              onClick={() =>
+                attempt(async () => {
+                  await emptyProject(store, id);
+                  await tidyRenders(store);
+                })
+              }
             >
               Delete for good
             </button>

@@ -54,6 +54,32 @@ describe('bringing files in', () => {
     expect((await film.read()).project).toMatchObject({ width: 1280, height: 720 });
   });
 
+  it('asks before a second sound takes the song’s place, and leaves everything as it was without leave', async () => {
+    await bring([file('song.opus', 'song', 'audio/ogg')]);
+    const before = (await film.read()).song;
+    const asked: string[] = [];
+    const second = (yes: boolean) =>
+      importFiles(
+        film.store,
+        film.project,
+        [file('other.opus', 'song two', 'audio/ogg')],
+        () => undefined,
+        () => false,
+        false,
+        open,
+        async (name, song) => (asked.push(`${name} for ${song}`), yes),
+      );
+    expect((await second(false))[0]).toMatchObject({
+      outcome: 'kept',
+      message: 'song.opus stays the song; other.opus was not brought in.',
+    });
+    const { song, media } = await film.read();
+    expect([song?.id, media.size]).toEqual([before?.id, 1]);
+    expect((await second(true))[0].outcome).toBe('song');
+    expect((await film.read()).song?.id).not.toBe(before?.id);
+    expect(asked).toEqual(['other.opus for song.opus', 'other.opus for song.opus']);
+  });
+
   it('takes up a file that a closed page left without its take', async () => {
     const bulk = vi.spyOn(film.store.commands, 'add').mockRejectedValueOnce(new Error('closed'));
     const [broken] = await bring([file('clip.mp4', 'clip')]);

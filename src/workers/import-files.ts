@@ -12,7 +12,7 @@ import { nearestRate } from '@/core/time/rate';
 /** What became of a file. */
 type Imported = {
   name: string;
-  outcome: 'song' | 'take' | 'known' | 'problem';
+  outcome: 'song' | 'take' | 'known' | 'kept' | 'problem';
   message: string;
   /** the take or song that it became or is */
   record?: string;
@@ -24,11 +24,18 @@ async function fingerprintOf(file: Blob): Promise<string> {
   return `${file.size}:${[...digest.slice(0, 12)].map((byte) => byte.toString(16).padStart(2, '0')).join('')}`;
 }
 
-/** A video that is only sound may be the song, but never takes the place of one. */
-async function hasSong(store: Store, project: string): Promise<boolean> {
+/** The song of a project: its sound's name, null for a ruler of seconds alone; nothing where there is no song. */
+async function songOf(store: Store, project: string): Promise<{ name: string | null } | null> {
   const records = await store.records.where({ project }).toArray();
-  return records.some((record) => record.kind === 'song' && record.alive);
+  const songs = records.flatMap((record) => (record.kind === 'song' && record.alive ? [record] : []));
+  const [song] = songs.sort((a, b) => b.created - a.created);
+  if (!song) return null;
+  const media = song.media ? await store.media.get(song.media) : null;
+  return { name: media?.name ?? null };
 }
+
+/** Asks whether a sound may take the place of a song, both by name. */
+export type MayReplace = (name: string, song: string) => Promise<boolean>;
 
 /** "bench-left-1.mp4" becomes "Bench left 1". */
 function readableName(file: string): string {
@@ -45,6 +52,7 @@ function readableName(file: string): string {
  * what was there before stays as it is.
  * @param keepDelivery the first clip does not set the film's size and rate
  * @param open opens the worker that looks into files
+ * @param mayReplace asks before a sound takes the place of the song
  */
 export async function importFiles(
   store: Store,
@@ -54,6 +62,7 @@ export async function importFiles(
   stopped: () => boolean = () => false,
   keepDelivery = false,
   open: () => Client<Pick<MediaApi, 'probeFile'>> = openMedia,
+  mayReplace: MayReplace = async () => true,
 ): Promise<Imported[]> {
   const media = open();
   const results: Imported[] = [];
@@ -61,7 +70,8 @@ export async function importFiles(
     for (const [index, file] of files.entries()) {
       if (stopped()) break;
       onProgress(index, file.name);
-      results.push(await importFile(store, project, file, (blob) => media.api.probeFile(blob), keepDelivery));
+      const probe = (blob: Blob) => media.api.probeFile(blob);
+      results.push(await importFile(store, project, file, probe, keepDelivery, mayReplace));
     }
     return results;
   } finally {
@@ -75,6 +85,7 @@ async function importFile(
   file: File,
   probe: (blob: Blob) => Promise<NonNullable<Media['probe']>>,
   keepDelivery: boolean,
+  mayReplace: MayReplace,
 ): Promise<Imported> {
   const { name } = file;
   try {
@@ -115,11 +126,17 @@ async function importFile(
       row.probe = await probe(file);
       // A camera writes its file last when it stops.
       row.recorded = (await recordedAt(file)) ?? file.lastModified - row.probe.duration * 1000;
-      if (!row.probe.video && file.type.startsWith('video') && (await hasSong(store, project))) {
+      const song = row.probe.video ? null : await songOf(store, project);
+      // A video that is only sound may be the song, but never takes the place of one.
+      if (song && file.type.startsWith('video')) {
         refuse(
           'media.no-pictures',
           'This video holds no pictures, only sound. Copy it from the camera again.',
         );
+      }
+      if (song?.name && !(await mayReplace(name, song.name))) {
+        const message = `${song.name} stays the song; ${name} was not brought in.`;
+        return { name, outcome: 'kept', message };
       }
     } catch (error) {
       row.problem = asCoreError(error);

@@ -2,13 +2,13 @@ import { refuse } from '@/core/error';
 import { mediaOfTask } from '@/core/footage/seam-task';
 import { filesIn } from '@/core/picture/node';
 import type { Moment } from '@/core/model/records';
-import { dropRenderFiles } from '@/media/render-files';
 import type { Asked, Render } from '@/store/db';
 import { framesOf, pictureOf } from '@/store/material';
 import { songKey, type Snapshot } from '@/store/snapshot';
 import { keep, type Doing } from './job';
 import type { RenderApi } from './render.worker';
 import { sourcesOf } from './sources';
+import { tidyRenders } from './tidy';
 
 /** The name of a moment's work in the key of its answer. */
 const workIn = (key: string): string => key.split(':')[2];
@@ -67,7 +67,6 @@ export const renderMoment: Doing<'render', RenderApi> = async ({ store, snapshot
     );
     await store.writeRows('renders', [{ ...render, status: 'done', blob, flashes }]);
   } finally {
-    const waiting = await store.renders.where({ status: 'waiting' }).primaryKeys();
-    await dropRenderFiles(waiting);
+    await tidyRenders(store);
   }
 };

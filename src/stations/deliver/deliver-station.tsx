@@ -7,6 +7,7 @@ import { formatTimecode } from '@/core/time/timecode';
 import { writableContainers, type Container } from '@/media/writer';
 import type { Render } from '@/store/db';
 import { setProject } from '@/store/commands/projects';
+import { tidyRenders } from '@/workers/tidy';
 import { askRender, removeRender, renderKey } from '@/store/commands/renders';
 import { buildable, framesOf } from '@/store/material';
 import { rulerOf } from '@/store/snapshot';
@@ -307,7 +308,12 @@ function Renders({ moment }: { moment: Moment }) {
               type="button"
               className="knob"
               aria-label={`Remove ${render.name}`}
-              onClick={() => attempt(() => removeRender(store, render.project, render.id))}
+              onClick={() =>
+                attempt(async () => {
+                  await removeRender(store, render.project, render.id);
+                  await tidyRenders(store);
+                })
+              }
             >
               Remove
             </button>
