@@ -23,9 +23,9 @@ describe('projects', () => {
     const bench = await open({ seed: await seeded() });
     const first = project(bench);
     await menu(bench, 'Start a project of your own');
+    await expect.poll(() => project(bench)).not.toBe(first);
     await titled(bench, 'My film');
     const second = project(bench);
-    expect(second).not.toBe(first);
     await rename(bench, 'Renamed');
     await bench.undo(4);
     await titled(bench, 'My film');
