@@ -1,6 +1,6 @@
 import { median } from '../statistics';
 import { refuse } from '../error';
-import { beatOfTime, timeOfBeat, type BeatGrid } from './grid';
+import { barStart, beatOfTime, timeOfBeat, type BeatGrid } from './grid';
 
 /** A corrected grid, and where a position of the old grid lies in the new one. */
 export type GridChange = { grid: BeatGrid; move: (position: number) => number };
@@ -9,6 +9,48 @@ const stay = (position: number) => position;
 
 function checkTempo(bpm: number): void {
   if (!(bpm >= 20 && bpm <= 400)) refuse('tempo', 'Give a tempo between 20 and 400 beats a minute.');
+}
+
+type Meters = Pick<BeatGrid, 'beatsPerBar' | 'changes'>;
+
+/**
+ * Changes of metre at other positions, on whole beats and rising; of two on one beat the later one holds, and one that
+ * comes to lie at the song's bar 1 or before becomes the song's own metre.
+ */
+function movedMeters({ beatsPerBar, changes }: BeatGrid, move: (position: number) => number): Meters {
+  if (!changes) return { beatsPerBar };
+  const moved = changes.map((change) => ({ ...change, at: Math.round(move(change.at)) }));
+  return {
+    beatsPerBar: moved.findLast(({ at }) => at <= 0)?.beatsPerBar ?? beatsPerBar,
+    changes: moved.filter(
+      ({ at }, index) => at > 0 && !moved.slice(index + 1).some((later) => later.at <= at),
+    ),
+  };
+}
+
+/**
+ * A beat made the first of a bar: where the bars before it count from a change of metre, that change begins up to half
+ * a bar earlier or later, else the song's bar 1 does.
+ */
+function alignBar(grid: BeatGrid, position: number): GridChange {
+  const { changes = [] } = grid;
+  const index = changes.findLastIndex(({ at }) => at <= position);
+  if (index < 0) {
+    const place = position + grid.firstDownbeat;
+    const wrapped = ((place % grid.beatsPerBar) + grid.beatsPerBar) % grid.beatsPerBar;
+    const firstDownbeat = Math.min(wrapped, grid.beats.length - 1);
+    const by = grid.firstDownbeat - firstDownbeat;
+    const move = (one: number) => one + by;
+    return { grid: { ...grid, firstDownbeat, ...movedMeters(grid, move) }, move };
+  }
+  const { at, beatsPerBar } = changes[index];
+  const over = (position - at) % beatsPerBar;
+  if (over === 0) return { grid, move: stay };
+  const [before, after] = [changes[index - 1]?.at ?? 0, changes[index + 1]?.at ?? Infinity];
+  const [earlier, later] = [at + over - beatsPerBar, at + over];
+  const begins = (over * 2 > beatsPerBar || later >= after) && earlier > before ? earlier : later;
+  const next = changes.map((change, place) => (place === index ? { ...change, at: begins } : change));
+  return { grid: { ...grid, changes: next }, move: stay };
 }
 
 /**
@@ -24,15 +66,9 @@ export function halveGrid(grid: BeatGrid, first = 0): GridChange {
   const bar = (index - phase) / 2;
   const firstDownbeat = first === 0 ? bar : ((bar % beatsPerBar) + beatsPerBar) % beatsPerBar;
   const move = (position: number) => (position + grid.firstDownbeat - phase) / 2 - firstDownbeat;
-  return {
-    grid: {
-      ...grid,
-      beats,
-      firstDownbeat,
-      changes: grid.changes?.map((change) => ({ ...change, at: Math.round(move(change.at)) })),
-    },
-    move,
-  };
+  const halved = { ...grid, beats, firstDownbeat, ...movedMeters(grid, move) };
+  const aligned = first === 0 ? { grid: halved, move: stay } : alignBar(halved, move(first));
+  return { grid: aligned.grid, move: (position) => aligned.move(move(position)) };
 }
 
 /** A beat between every two; a moment stays at its place in the music. */
@@ -58,24 +94,22 @@ export const shiftGrid = (grid: BeatGrid, seconds: number): GridChange => ({
 });
 
 /** The beat nearest to `seconds` becomes the first of a bar; everything keeps its time. */
-export function setDownbeat(grid: BeatGrid, seconds: number): GridChange {
-  const index = Math.round(beatOfTime(grid, seconds)) + grid.firstDownbeat;
-  const wrapped = ((index % grid.beatsPerBar) + grid.beatsPerBar) % grid.beatsPerBar;
-  const firstDownbeat = Math.min(wrapped, grid.beats.length - 1);
-  const by = grid.firstDownbeat - firstDownbeat;
-  return {
-    grid: {
-      ...grid,
-      firstDownbeat,
-      changes: grid.changes?.map((change) => ({ ...change, at: change.at + by })),
-    },
-    move: (position) => position + by,
-  };
-}
+export const setDownbeat = (grid: BeatGrid, seconds: number): GridChange =>
+  alignBar(grid, Math.round(beatOfTime(grid, seconds)));
 
-/** One beat elsewhere; those before and after stay. @throws CoreError `grid` where it would pass a neighbour */
+/**
+ * One beat elsewhere; those before and after stay.
+ * @throws CoreError `grid` where it would pass a neighbour, or where there is no beat
+ */
 export function moveBeat(grid: BeatGrid, position: number, seconds: number): GridChange {
   const index = position + grid.firstDownbeat;
+  if (!(index in grid.beats))
+    refuse(
+      'grid',
+      index < 0
+        ? 'The beats begin later than that. Shift all beats, or tap them from there.'
+        : 'The beats end before that. Set the tempo from the last bar, or tap them from there.',
+    );
   const [before, after] = [grid.beats[index - 1] ?? -Infinity, grid.beats[index + 1] ?? Infinity];
   if (!(seconds > before + 0.02 && seconds < after - 0.02))
     refuse('grid', 'A beat cannot pass its neighbours. Move it less far, or shift all beats.');
@@ -83,11 +117,18 @@ export function moveBeat(grid: BeatGrid, position: number, seconds: number): Gri
   return { grid: { ...grid, beats }, move: stay };
 }
 
-/** From a position on, bars have another length; moments keep their beats. */
+/** From a position on, bars have another length; moments keep their beats. Before bar 1 it becomes the song's own. */
 export function setMeter(grid: BeatGrid, at: number, beatsPerBar: number): GridChange {
+  if (at <= 0) {
+    const firstDownbeat = Math.max(0, grid.firstDownbeat + at);
+    const by = grid.firstDownbeat - firstDownbeat;
+    const move = (position: number) => position + by;
+    const { changes = [] } = movedMeters(grid, move);
+    return { grid: { ...grid, beatsPerBar, firstDownbeat, changes }, move };
+  }
   const changes = (grid.changes ?? []).filter((change) => change.at !== at);
-  const before = at <= 0 ? grid.beatsPerBar : meterBefore(grid, at);
-  const kept = before === beatsPerBar ? changes : [...changes, { at, beatsPerBar }];
+  const isNone = meterBefore(grid, at) === beatsPerBar && barStart({ ...grid, changes }, at) === at;
+  const kept = isNone ? changes : [...changes, { at, beatsPerBar }];
   return { grid: { ...grid, changes: kept.sort((a, b) => a.at - b.at) }, move: stay };
 }
 
@@ -99,11 +140,17 @@ export function setTempoFrom(grid: BeatGrid, position: number, bpm: number, dura
   checkTempo(bpm);
   const index = Math.max(0, position + grid.firstDownbeat);
   const anchor = timeOfBeat(grid, index - grid.firstDownbeat);
-  const kept = grid.beats.slice(0, index);
+  // Past the last beat its tempo goes on until there.
+  const kept = Array.from({ length: index }, (_, place) => timeOfBeat(grid, place - grid.firstDownbeat));
   const count = Math.max(2 - kept.length, 1 + Math.floor((duration - anchor) / (60 / bpm)));
   const beats = [...kept, ...Array.from({ length: count }, (_, step) => anchor + (step * 60) / bpm)];
-  const next = { ...grid, beats };
-  return { grid: next, move: keepTime(grid, next, position) };
+  return keptInTime(grid, { ...grid, beats }, position);
+}
+
+/** A grid with other beats, in which everything after a position keeps its time, changes of metre as well. */
+function keptInTime(old: BeatGrid, next: BeatGrid, from: number): GridChange {
+  const move = keepTime(old, next, from);
+  return { grid: { ...next, ...movedMeters(old, move) }, move };
 }
 
 /** Positions after `from` keep their time, to the nearest quarter of a beat; the others keep their number. */
@@ -154,8 +201,7 @@ export function layTaps(
     (best, beat, at) => (Math.abs(beat - first) < Math.abs(beats[best] - first) ? at : best),
     0,
   );
-  const next = { ...grid, beats, firstDownbeat: nearest % grid.beatsPerBar };
-  return { grid: next, move: keepTime(grid, next, -Infinity) };
+  return keptInTime(grid, { ...grid, beats, firstDownbeat: nearest % grid.beatsPerBar }, -Infinity);
 }
 
 /** Least squares; points further than three times the usual distance are left out. */

@@ -6,6 +6,7 @@ import {
   beatLabel,
   beatOfTime,
   frameOfBeat,
+  meterAt,
   nextBar,
   positionOf,
   regularGrid,
@@ -220,5 +221,100 @@ describe('correcting by hand', () => {
     expect(() => layTaps(grid, [1, 1.01, 1.02, 1.03], 0, 60)).toThrow(
       expect.objectContaining({ code: 'taps' }),
     );
+  });
+});
+
+describe('every correction, whatever changes of metre there are', () => {
+  const odd = fc
+    .record({
+      bpm: fc.integer({ min: 60, max: 180 }),
+      anchor: fc.double({ min: 0, max: 2, noNaN: true }),
+      beatsPerBar: fc.integer({ min: 2, max: 5 }),
+      first: fc.integer({ min: 1, max: 14 }),
+      second: fc.integer({ min: 3, max: 12 }),
+      meters: fc.tuple(fc.integer({ min: 2, max: 7 }), fc.integer({ min: 2, max: 7 })),
+      count: fc.integer({ min: 0, max: 2 }),
+    })
+    .map(({ bpm, anchor, beatsPerBar, first, second, meters, count }) => {
+      const changes = [
+        { at: first, beatsPerBar: meters[0] },
+        { at: first + second, beatsPerBar: meters[1] },
+      ];
+      return { ...regularGrid(bpm, anchor, 30, beatsPerBar), changes: changes.slice(0, count) };
+    });
+  const place = fc.integer({ min: 0, max: 24 });
+  /** Changes of metre lie where they lay in time, to within some beats, or were overtaken. */
+  const metersKept = (old: BeatGrid, { grid, move }: GridChange, beats: number) =>
+    (grid.changes ?? []).forEach(({ at, beatsPerBar }) => {
+      const apart = (old.changes ?? [])
+        .filter((one) => one.beatsPerBar === beatsPerBar)
+        .map((one) => Math.abs(move(one.at) - at));
+      if (apart.length > 0) expect(Math.min(...apart)).toBeLessThanOrEqual(beats);
+    });
+  const rising = ({ grid }: GridChange) =>
+    (grid.changes ?? []).forEach(({ at }, index, all) => {
+      expect(Number.isInteger(at) && at > (all[index - 1]?.at ?? 0)).toBe(true);
+    });
+
+  it('keeps what is pinned where it is in time, and makes the chosen beat what was asked', () => {
+    fc.assert(
+      fc.property(odd, place, fc.integer({ min: -3, max: 24 }), (grid, chosen, pinned) => {
+        const seconds = timeOfBeat(grid, chosen);
+        const exact = {
+          doubled: doubleGrid(grid),
+          halved: halveGrid(grid, chosen),
+          downbeat: setDownbeat(grid, seconds),
+          meter: setMeter(grid, chosen, 3),
+        };
+        for (const [name, change] of Object.entries(exact)) {
+          if (name !== 'halved' || chosen > 0) {
+            const off = timeOfBeat(change.grid, change.move(pinned)) - timeOfBeat(grid, pinned);
+            // Outside the beats half a tempo goes on otherwise.
+            if (pinned + grid.firstDownbeat >= 1) expect(Math.abs(off)).toBeLessThan(1e-6);
+          }
+          rising(change);
+          // A new metre is a change of its own.
+          if (name !== 'meter') metersKept(grid, change, 7);
+        }
+        for (const change of [exact.downbeat, exact.meter])
+          expect(barAndBeat(change.grid, change.move(chosen)).beat).toBe(1);
+        if (chosen > 0) expect(barAndBeat(exact.halved.grid, exact.halved.move(chosen)).beat).toBe(1);
+        expect(meterAt(exact.meter.grid, exact.meter.move(chosen)).beatsPerBar).toBe(3);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('sets tempo and taps so that changes of metre and pins keep their time to the beat', () => {
+    fc.assert(
+      fc.property(odd, place, fc.integer({ min: 0, max: 24 }), (grid, chosen, pinned) => {
+        const tempo = setTempoFrom(grid, chosen, 97, 30);
+        const taps = Array.from({ length: 8 }, (_, step) => 8 + step * 0.62);
+        for (const change of [tempo, layTaps(grid, taps, 0, 30)]) {
+          rising(change);
+          metersKept(grid, change, 0.5);
+          const off = timeOfBeat(change.grid, change.move(pinned)) - timeOfBeat(grid, pinned);
+          expect(Math.abs(off)).toBeLessThan(0.2);
+        }
+        const length = timeOfBeat(tempo.grid, chosen + 1) - timeOfBeat(tempo.grid, chosen);
+        expect(length).toBeCloseTo(60 / 97, 9);
+      }),
+    );
+  });
+
+  it('leaves no gap after the last beat, and says where there is no beat', () => {
+    const grid = regularGrid(120, 0, 10);
+    const { beats } = setTempoFrom(grid, 30, 90, 30).grid;
+    const gaps = beats.slice(1).map((beat, at) => beat - beats[at]);
+    expect(Math.max(...gaps)).toBeCloseTo(60 / 90, 9);
+    expect(() => moveBeat(grid, 40, 20.1)).toThrow(expect.objectContaining({ code: 'grid' }));
+    expect(() => moveBeat(grid, -3, -1.4)).toThrow(expect.objectContaining({ code: 'grid' }));
+  });
+
+  it('takes a metre before bar 1 for the song’s own', () => {
+    const grid = regularGrid(120, 2, 30);
+    const { grid: next, move } = setMeter({ ...grid, firstDownbeat: 4 }, -4, 3);
+    expect(next).toMatchObject({ beatsPerBar: 3, firstDownbeat: 0, changes: [] });
+    expect([move(-4), barAndBeat(next, move(-1)).beat]).toEqual([0, 1]);
   });
 });

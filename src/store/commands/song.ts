@@ -5,7 +5,7 @@ import type { TextCue } from '@/core/formats/webvtt';
 import type { SongMeasure } from '@/core/model/measures';
 import type { Song } from '@/core/model/records';
 import type { BeatTrack } from '@/core/song/track';
-import { barAndBeat, beatOfTime, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
+import { barAndBeat, barStart, beatOfTime, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import {
   doubleGrid,
   halveGrid,
@@ -59,7 +59,13 @@ function correct(
       const corrected = correction(now);
       if (!corrected) return [];
       const { grid, move, confidence = null } = corrected;
-      const locked = song.locked?.map(({ from, to }) => ({ from: move(from), to: move(to) }));
+      // Passages hold whole beats.
+      const locked = song.locked
+        ?.map(({ from, to }) => ({
+          from: Math.ceil(move(from) - 1e-6),
+          to: Math.floor(move(to) + 1e-6),
+        }))
+        .filter(({ from, to }) => to > from);
       const edits: Edit[] = [
         { record: song.id, set: { grid, confidence, ...(locked ? { locked } : {}) } },
         ...moments.map((moment) => ({ record: moment.id, set: movePins(moment, move) })),
@@ -245,7 +251,7 @@ export function lockedPassages({ song }: Pick<Arranged, 'song'>) {
     const numbers = Array.from({ length: Math.max(2, Math.floor(to - from) + 1) }, (_, step) => from + step);
     const beats = numbers.map((position) => timeOfBeat(grid, position));
     const downbeats = numbers
-      .filter((one) => one % grid.beatsPerBar === 0)
+      .filter((one) => barStart(grid, one) === one)
       .map((one) => timeOfBeat(grid, one));
     return { from: beats[0], to: beats[beats.length - 1], beats, downbeats };
   });
