@@ -1,10 +1,11 @@
 'use client';
-import { AlertDialog, Dialog } from 'radix-ui';
+import { Dialog } from 'radix-ui';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { removeProject, restoreProject } from '@/store/commands/projects';
 import { emptyProject, removedProjects, type RemovedProject } from '@/store/empty';
 import { useBench } from '@/ui/bench-context';
+import { Confirm } from '@/ui/confirm';
 import { tidyRenders } from '@/workers/tidy';
 
 const frame =
@@ -19,28 +20,15 @@ export function RemoveProject({ open, onClose }: { open: boolean; onClose: () =>
   const { snapshot, store, attempt } = useBench();
   const { project, takes } = snapshot;
   return (
-    <AlertDialog.Root open={open} onOpenChange={(stays) => !stays && onClose()}>
-      <AlertDialog.Portal>
-        <AlertDialog.Overlay className={veil} />
-        <AlertDialog.Content className={frame}>
-          <AlertDialog.Title className="text-[18px]">Remove {project.name}?</AlertDialog.Title>
-          <AlertDialog.Description className="my-2 text-ink2">
-            It waits under “Removed projects”, with {takesOf(takes.length)} and everything else in it, until
-            you bring it back or delete it for good. Undo does not bring it back.
-          </AlertDialog.Description>
-          <div className="mt-4 flex justify-end gap-2">
-            <AlertDialog.Cancel className="knob">Keep it</AlertDialog.Cancel>
-            <AlertDialog.Action
-              className="knob main"
-              autoFocus
-              onClick={() => attempt(() => removeProject(store, project.id))}
-            >
-              Remove
-            </AlertDialog.Action>
-          </div>
-        </AlertDialog.Content>
-      </AlertDialog.Portal>
-    </AlertDialog.Root>
+    <Confirm
+      open={open}
+      title={`Remove ${project.name}?`}
+      text={`It waits under “Removed projects”, with ${takesOf(takes.length)} and everything else in it, until you bring it back or delete it for good. Undo does not bring it back.`}
+      keep="Keep it"
+      act="Remove"
+      onAct={() => attempt(() => removeProject(store, project.id))}
+      onClose={onClose}
+    />
   );
 }
 

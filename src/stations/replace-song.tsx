@@ -1,30 +1,18 @@
 'use client';
-import { AlertDialog } from 'radix-ui';
+import { Confirm } from '@/ui/confirm';
 
 /** A sound that was brought in beside the song, and what is called with whether it takes the song's place. */
 export type Replacing = { name: string; song: string; answer: (yes: boolean) => void };
 
 /** Asks before a second sound takes the place of the song. */
-export function ReplaceSong({ asked }: { asked: Replacing | null }) {
-  return (
-    <AlertDialog.Root open={asked !== null} onOpenChange={(open) => !open && asked?.answer(false)}>
-      <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <AlertDialog.Content className="fixed left-1/2 top-[14vh] z-50 flex max-h-[76vh] w-[min(480px,94vw)] -translate-x-1/2 flex-col border border-line bg-raised p-5 shadow-xl">
-          <AlertDialog.Title className="text-[18px]">
-            Lay {asked?.name} under the film in place of {asked?.song}?
-          </AlertDialog.Title>
-          <AlertDialog.Description className="my-2 text-ink2">
-            Its beats are found anew; moments keep their bars. Undo brings the other song back.
-          </AlertDialog.Description>
-          <div className="mt-4 flex flex-wrap justify-end gap-2">
-            <AlertDialog.Cancel className="knob">Keep {asked?.song}</AlertDialog.Cancel>
-            <AlertDialog.Action className="knob main" onClick={() => asked?.answer(true)}>
-              Lay it under
-            </AlertDialog.Action>
-          </div>
-        </AlertDialog.Content>
-      </AlertDialog.Portal>
-    </AlertDialog.Root>
-  );
-}
+export const ReplaceSong = ({ asked }: { asked: Replacing | null }) => (
+  <Confirm
+    open={asked !== null}
+    title={`Lay ${asked?.name} under the film in place of ${asked?.song}?`}
+    text="Its beats are found anew; moments stay where they are in time."
+    keep="Keep the song"
+    act="Lay it under"
+    onAct={() => asked?.answer(true)}
+    onClose={() => asked?.answer(false)}
+  />
+);
