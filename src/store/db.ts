@@ -11,7 +11,7 @@ import type {
   Stills,
   TakePictures,
 } from '@/core/model/measures';
-import type { AnyRecord, RecordKind } from '@/core/model/records';
+import type { AnyRecord, Moment, RecordKind } from '@/core/model/records';
 import type { Size } from '@/core/geometry/size';
 import type { Node } from '@/core/picture/node';
 import type { BeatTrack } from '@/core/song/track';
@@ -91,7 +91,8 @@ export type Asked = {
   rate: Rate;
   /** bits a second */
   bitrate: number;
-  /** the picture over its frames, end excluded; null where something of it was still being solved */
+  moment: Moment;
+  /** its picture over its frames, end excluded; null where something of it was still being solved */
   picture: { tree: Node; start: number; end: number } | null;
 };
 

@@ -70,7 +70,7 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
     }
   for (const render of renders) {
     const moment = built.find((one) => one.id === render.moment) ?? null;
-    if (render.status !== 'waiting' || !(moment || render.asked?.picture)) continue;
+    if (render.status !== 'waiting' || !(moment || render.asked)) continue;
     want({
       kind: 'render',
       key: renderKey(render.id),

@@ -2,7 +2,7 @@ import { refuse } from '@/core/error';
 import { mediaOfTask } from '@/core/footage/seam-task';
 import { filesIn } from '@/core/picture/node';
 import type { Moment } from '@/core/model/records';
-import type { Asked, Render } from '@/store/db';
+import type { Render } from '@/store/db';
 import { framesOf, pictureOf } from '@/store/material';
 import { songKey, type Snapshot } from '@/store/snapshot';
 import { keep, type Doing } from './job';
@@ -26,40 +26,37 @@ export const solveWork: Doing<'work'> = async (job, api) => {
   );
 };
 
-/** What a render was asked for; one of the first versions is made of what is there now. */
-function askedOf(snapshot: Snapshot, { asked }: Render, moment: Moment | null): Asked {
+/** How a render is made: as it was asked for; one of the first versions, of what is there now. */
+function taskOf(snapshot: Snapshot, { asked }: Render, now: Moment | null) {
   const { project } = snapshot;
-  const given = asked ?? {
+  const { delivery, rate, bitrate } = asked ?? {
     delivery: { width: project.width, height: project.height },
     rate: project.rate,
     bitrate: project.megabits * 1e6,
-    picture: null,
   };
-  if (given.picture || !moment) return given;
-  const film = { ...snapshot, project: { ...project, ...given.delivery, rate: given.rate } };
+  if (asked?.picture) return { ...asked.picture, delivery, rate, bitrate };
+  const moment = asked?.moment ?? now;
+  if (!moment) return null;
+  const film = { ...snapshot, project: { ...project, ...delivery, rate } };
   const [built, frames] = [pictureOf(film, moment), framesOf(film, moment)];
-  return built && frames
-    ? { ...given, picture: { tree: built.tree, start: frames.start, end: frames.end } }
-    : given;
+  if (!built || !frames) return null;
+  return { tree: built.tree, start: frames.start, end: frames.end, delivery, rate, bitrate };
 }
 
 export const renderMoment: Doing<'render', RenderApi> = async ({ store, snapshot, need, progress }, api) => {
   const render = snapshot.renders.find((one) => one.id === need.render);
-  const asked = render && askedOf(snapshot, render, need.moment);
+  const task = render && taskOf(snapshot, render, need.moment);
   const { song } = snapshot;
-  if (!render || !asked?.picture || !song)
+  if (!render || !task || !song)
     return refuse('render', 'There is nothing to render yet. Choose takes first.');
   const heard = song.media && snapshot.measures.has(songKey(song.media));
   const wav = heard && song.media ? await store.proxies.get(song.media) : null;
   try {
     const { blob, flashes } = await api.renderShot(
       {
-        ...asked.picture,
-        delivery: asked.delivery,
-        rate: asked.rate,
+        ...task,
         container: render.container,
-        bitrate: asked.bitrate,
-        sources: await sourcesOf(store, filesIn(asked.picture.tree), 'originals'),
+        sources: await sourcesOf(store, filesIn(task.tree), 'originals'),
         song: wav?.blob ?? null,
         id: render.id,
       },

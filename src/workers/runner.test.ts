@@ -243,24 +243,21 @@ describe('the runner', () => {
       .mockImplementation(async () => ({ blob: new Blob(['film']), flashes: 5 }));
     start({ renderShot: render });
     await idle();
-    const ask = async () => {
-      const snapshot = await film.read();
-      const [built] = snapshot.built;
-      return askRender(film.store, snapshot, built, 'shot');
-    };
+    const ask = () => askRender(film.store, film.project, moment, 'shot');
     const removed = await ask();
     await rendering.begun();
     await removeRender(film.store, film.project, removed);
     await idle();
     expect(await halted()).toEqual([]);
     stop();
-    const asked = await ask();
+    // Pressed at once after a change of the size, which is not drawn yet.
+    const [, asked] = await Promise.all([setProject(film.store, film.project, { width: 960 }), ask()]);
     await setProject(film.store, film.project, { width: 640, height: 360, megabits: 3 });
     await setMoment(film.store, film.project, moment, 'Later', { start: 4, end: 8 });
     start({ renderShot: render });
     await until(async () => expect((await film.store.renders.get(asked))?.status).toBe('done'));
     const [, [task]] = render.mock.calls;
-    expect(task).toMatchObject({ delivery: { width: 1280, height: 720 }, bitrate: 16e6 });
+    expect(task).toMatchObject({ delivery: { width: 960, height: 720 }, bitrate: 16e6 });
     expect(task.tree.from).toBe(0);
     const flashing = await film.read();
     expect(findingsOf(flashing, planOf(flashing)).deliver).toContainEqual(

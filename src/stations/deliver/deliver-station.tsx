@@ -80,7 +80,7 @@ function DeliverMoment({ moment }: { moment: Moment }) {
   );
   const stops = mine.filter((finding) => finding.severity === 'stop');
   const base = fileName(moment.name);
-  const render = () => attempt(() => askRender(store, snapshot, moment, base));
+  const render = () => attempt(() => askRender(store, project.id, moment.id, base));
   const give = (name: string, content: string | null, type: string) =>
     content && saveFile(name, content, type);
   return (

@@ -1,25 +1,29 @@
 import { refuse } from '@/core/error';
-import type { Moment } from '@/core/model/records';
 import { formatTimecode } from '@/core/time/timecode';
 import { newId, type Store } from '../db';
 import { framesOf, materialOf, pictureOf } from '../material';
-import type { Snapshot } from '../snapshot';
+import { readSnapshot } from '../snapshot';
 
 /**
- * Asks for a render of a moment as it is now, in the size, rate and bits of now.
+ * Asks for a render of a moment as it is now, in the size, rate and bits of now: as stored, which may be newer than what
+ * is drawn.
  * @param base what its file is called, without its place and ending
  * @returns its id
  */
 export async function askRender(
   store: Store,
-  snapshot: Snapshot,
-  moment: Moment,
+  projectId: string,
+  momentId: string,
   base: string,
 ): Promise<string> {
-  const { project } = snapshot;
-  const frames = framesOf(snapshot, moment);
-  const built = pictureOf(snapshot, moment);
+  // Changes that were asked for before this are written before this is over.
+  await store.transaction('rw', store.records, () => store.records.get(projectId));
+  const snapshot = await readSnapshot(store, projectId);
+  const moment = snapshot?.built.find(({ id }) => id === momentId);
+  if (!snapshot || !moment) return refuse('gone', 'This moment is no longer in the project.');
+  const [frames, built] = [framesOf(snapshot, moment), pictureOf(snapshot, moment)];
   if (!frames || !built) return refuse('render', 'There is nothing to render yet. Choose takes first.');
+  const { project } = snapshot;
   const id = newId();
   const from = formatTimecode(frames.start, project.rate).replace(/[:;]/g, '');
   const { tree } = built;
@@ -38,6 +42,7 @@ export async function askRender(
         delivery: { width: project.width, height: project.height },
         rate: project.rate,
         bitrate: project.megabits * 1e6,
+        moment,
         picture: isWhole ? { tree, start: frames.start, end: frames.end } : null,
       },
     },
