@@ -58,24 +58,26 @@ export function ActivityStrip({ runner }: { runner: Runner | null }) {
             <span className="min-w-0 flex-1 basis-56">
               {one.label}: {one.reason === 'cancelled' ? 'cancelled.' : one.reason.message}
             </span>
-            {canBeTriedAgain(one) && (
+            <span className="ml-auto flex gap-2">
+              {canBeTriedAgain(one) && (
+                <button
+                  type="button"
+                  className="knob"
+                  aria-label={`Do it again: ${one.label}`}
+                  onClick={() => attempt(async () => runner?.again(one.key))}
+                >
+                  Do it again
+                </button>
+              )}
               <button
                 type="button"
                 className="knob"
-                aria-label={`Do it again: ${one.label}`}
-                onClick={() => attempt(async () => runner?.again(one.key))}
+                aria-label={`Dismiss: ${one.label}`}
+                onClick={() => attempt(async () => runner?.dismiss([one.key]))}
               >
-                Do it again
+                Dismiss
               </button>
-            )}
-            <button
-              type="button"
-              className="knob"
-              aria-label={`Dismiss: ${one.label}`}
-              onClick={() => attempt(async () => runner?.dismiss([one.key]))}
-            >
-              Dismiss
-            </button>
+            </span>
           </li>
         ))}
       </ul>
