@@ -238,4 +238,34 @@ describe('lifting operations', () => {
       }),
     );
   });
+
+  it('of the second version keeps the performer that was tapped, as the first of a list', () => {
+    const tap = { time: 1.5, at: [0.2, 0.5] };
+    const op = { kind: 'moment', before: undefined };
+    const lifted = liftOps(
+      [
+        { ...op, field: 'slots.left.tap', before: null, after: tap },
+        {
+          ...op,
+          field: 'slots',
+          after: { left: { take: 't', at: 1, tap }, right: { take: 'u', tap: null } },
+        },
+        { ...op, field: 'slots.left.at', after: 2 },
+        { kind: 'take', field: 'slot', before: null, after: 'left' },
+      ],
+      2,
+    );
+    expect(lifted).toEqual([
+      { ...op, field: 'slots.left.taps', before: [], after: [tap] },
+      {
+        ...op,
+        field: 'slots',
+        after: { left: { take: 't', at: 1, taps: [tap] }, right: { take: 'u', taps: [] } },
+      },
+      { ...op, field: 'slots.left.at', after: 2 },
+      { kind: 'take', field: 'slot', before: null, after: 'left' },
+    ]);
+    // What this version writes is left as it is.
+    expect(liftOps(lifted, 2)).toEqual(lifted);
+  });
 });
