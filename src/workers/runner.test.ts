@@ -1,7 +1,6 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { partKey, takeParts, type TakePart } from '@/core/footage/analysers';
-import { inPlace, packPlacements } from '@/core/geometry/placement';
 import { regularGrid } from '@/core/time/grid';
 import { removeMoment, setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
@@ -13,71 +12,10 @@ import type { Measure } from '@/store/db';
 import { findingsOf } from '@/store/findings';
 import { lacksOf, needsOf } from '@/store/needs';
 import { planOf } from '@/store/plan';
-import { compared, starts, sung, taken, TestFilm } from '@/store/__tests__/film';
+import { TestFilm } from '@/store/__tests__/film';
+import { answers, decoded, found, full, held, sung97, until, type Calls } from './__tests__/answers';
 import type { Workers } from './perform';
 import { Runner, type Hold } from './runner';
-
-/** Looks again and again until something holds; a busy machine takes its time. */
-const until = (holds: () => unknown) => vi.waitFor(holds, { timeout: 60_000 });
-
-type Calls = Record<string, (...args: never[]) => unknown>;
-const full = () => Object.assign(new Error('No space'), { name: 'QuotaExceededError' });
-const found = {
-  rings: [],
-  shares: [0.5, 0.5],
-  losses: [],
-  borders: [null, null],
-  visible: [],
-  crossing: [],
-  found: [true, true],
-};
-/** A camera that stood. */
-const track = packPlacements(Array.from(starts, () => inPlace));
-const sung97 = {
-  beats: regularGrid(97, 0.31, 60).beats,
-  beatsPerBar: 4,
-  downbeats: [0.31],
-  bpm: 97,
-  confidence: 0.8,
-  hits: [],
-};
-
-/** What decoding a take for some of its parts answers. */
-function decoded(parts: readonly TakePart[] = takeParts) {
-  const { motion, ...pictures } = taken();
-  const kept = {
-    ...pictures,
-    starts,
-    stills: { pictures: [], views: [] },
-    poster: new Blob(['poster']),
-    proxy: new Blob(['proxy']),
-    complete: true,
-  };
-  const found = { camera: { small: null, curve: track }, motion: { small: motion, curve: null } };
-  return {
-    pictures: parts.includes('pictures') ? kept : null,
-    found: Object.fromEntries(Object.entries(found).filter(([name]) => parts.includes(name as TakePart))),
-  };
-}
-
-/** What the workers answer where a test says nothing else. */
-const answers: Calls = {
-  measureTake: async (_: unknown, __: unknown, parts: TakePart[]) => decoded(parts),
-  measureSong: async () => ({ measure: sung(), beats: sung97, wav: new Blob(['wav']) }),
-  findBeatsAgain: async () => sung97,
-  compareTake: async () => compared(),
-  solveMomentSeam: async () => found,
-  renderShot: async () => ({ blob: new Blob(['film']), flashes: 0 }),
-};
-
-/** A call that a test lets go when it wants to. */
-function held<Result>() {
-  let release: (result: Result) => void = () => undefined;
-  let fail: (error: unknown) => void = () => undefined;
-  const promise = new Promise<Result>((resolve, reject) => ([release, fail] = [resolve, reject]));
-  const called = vi.fn(() => promise);
-  return { called, release, fail, begun: () => until(() => expect(called).toHaveBeenCalled()) };
-}
 
 describe('the runner', () => {
   let film: TestFilm;

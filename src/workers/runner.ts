@@ -1,6 +1,6 @@
 import { liveQuery } from 'dexie';
 import type { Halted, Store } from '@/store/db';
-import { lacksOf, needsOf, type Need } from '@/store/needs';
+import { needsOf, type Need } from '@/store/needs';
 import { readSnapshot, type Snapshot } from '@/store/snapshot';
 import { callback } from './clients';
 import { ownWorkers, perform, type Workers } from './perform';
@@ -20,7 +20,9 @@ const holdAmongTabs: Hold = (name, signal, held) => navigator.locks.request(name
 export class Runner {
   private activity: Activity | null = null;
   private readonly listeners = new Set<() => void>();
-  /** ends the piece of work at hand */
+  /** the piece of work at hand */
+  private need: Need | null = null;
+  /** ends it */
   private stopCurrent: (() => void) | null = null;
   private wake: () => void = () => undefined;
   /** work that ended and could not even be written down as ended, for want of room */
@@ -45,7 +47,7 @@ export class Runner {
     const life = new AbortController();
     const watching = liveQuery(() => readSnapshot(this.store, this.project)).subscribe({
       next: (snapshot) => {
-        this.endUnwanted(snapshot);
+        this.endRemoved(snapshot);
         this.wake();
       },
       error: () => this.wake(),
@@ -70,10 +72,10 @@ export class Runner {
     stop?.();
   }
 
-  /** Ends the work at hand where what it was for is gone: a render that was removed, a take that was taken out. */
-  private endUnwanted(snapshot: Snapshot | null): void {
-    const { activity } = this;
-    if (activity && snapshot && !lacksOf(snapshot).some(({ key }) => key === activity.key))
+  /** Ends the render at hand where somebody removed it. */
+  private endRemoved(snapshot: Snapshot | null): void {
+    const { need } = this;
+    if (need?.kind === 'render' && !snapshot?.renders.some(({ id }) => id === need.render))
       this.stopCurrent?.();
   }
 
@@ -143,6 +145,7 @@ export class Runner {
       this.tell({ key, label, share, left, waiting });
     });
     this.tell({ key, label, share: 0, left: null, waiting });
+    this.need = need;
     let stopped = false;
     let endWorker: () => void = () => undefined;
     try {
@@ -162,6 +165,7 @@ export class Runner {
       if (!stopped) await this.end({ key, project: this.project, label, reason: asCoreError(error) });
     } finally {
       over = true;
+      this.need = null;
       this.stopCurrent = null;
     }
   }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { painted } from '../__tests__/scene';
 import { MinimumCut } from './max-flow';
-import { followTap, largestThing, presenceOf } from './presence';
+import { largestThing, presenceOf } from './presence';
 
 const size = { width: 16, height: 9 };
 const large = { width: 160, height: 90 };
@@ -28,17 +28,6 @@ describe('who is in the picture', () => {
     expect(x).toBeCloseTo(5.5 / 16, 5);
     expect(y).toBeCloseTo(5 / 9, 5);
     expect(largestThing({ ...size, frames: [presenceOf(plate, plate, size)] }, 0)).toBeNull();
-  });
-
-  it('follows whoever is tapped from frame to frame and leaves the others out', () => {
-    const frames = [40, 50, 60].map((x) => presenceOf(plate, standing(x, x + 20), size));
-    const other = presenceOf(plate, standing(130, 150), size);
-    const both = frames.map((cells) => cells.map((value, at) => value | other[at]));
-    const covered = followTap({ ...size, frames: both }, [{ frame: 0, at: [0.3, 0.5] }]);
-    expect(covered[4 * 16 + 4] && covered[4 * 16 + 7]).toBe(1);
-    expect(covered[4 * 16 + 13]).toBe(0);
-    const missed = followTap({ ...size, frames: both }, [{ frame: 0, at: [0.02, 0.05] }]);
-    expect(missed.some(Boolean)).toBe(false);
   });
 });
 

@@ -41,30 +41,6 @@ export function nearestCell({ width, frames, height }: Presence, frame: number, 
   return nearest.cell;
 }
 
-/**
- * Everything that is connected, through space and time, with what was tapped.
- * @param taps frame and point in shares of the frame (0..1); the nearest present cell is taken
- * @returns 1 a cell that the tapped performer ever covers; empty where a tap hits nothing nearby
- */
-export function followTap(
-  { width, height, frames }: Presence,
-  taps: { frame: number; at: Point }[],
-): Uint8Array {
-  const area = width * height;
-  const seen = new Uint8Array(area * frames.length);
-  const present = new Uint8Array(seen.length);
-  frames.forEach((cells, z) => present.set(cells, z * area));
-  const covered = new Uint8Array(area);
-  for (const tap of taps) {
-    const z = Math.min(frames.length - 1, Math.max(0, tap.frame));
-    const nearest = nearestCell({ width, height, frames }, z, tap.at);
-    if (nearest < 0) continue;
-    const size = { width, height, layers: frames.length };
-    for (const at of flood(size, present, seen, z * area + nearest)) covered[at % area] = 1;
-  }
-  return covered;
-}
-
 /** The middle of the largest thing present in a frame, in shares of the frame; null where there is none. */
 export function largestThing({ width, height, frames }: Presence, frame: number): Point | null {
   const cells = frames[frame];

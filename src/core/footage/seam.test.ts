@@ -13,7 +13,7 @@ import {
   seamCost,
   solveSeam,
 } from './seam';
-import { followTap, largestThing, presenceOf } from './presence';
+import { largestThing, presenceOf } from './presence';
 
 const size = { width: 64, height: 36 };
 const wall = (x: number, y: number): [number, number, number] => [120 + (x % 9), 100 + (y % 7), 90];
@@ -190,11 +190,13 @@ describe('following a tap', () => {
         cells,
       ),
     );
-    const covered = followTap({ ...cells, frames }, [{ frame: 0, at: [10 / 64, 0.7] }]);
+    const presence = { ...cells, frames };
+    const things = thingsIn(presence);
+    const covered = coverOf(things, tapped(things, presence, [{ frame: 0, at: [10 / 64, 0.7] }]));
     expect(covered[12 * 32 + 4]).toBe(1);
     expect(covered[12 * 32 + 12]).toBe(1);
     expect(covered[15 * 32 + 29]).toBe(0);
-    expect(followTap({ ...cells, frames }, [{ frame: 0, at: [0.6, 0.1] }]).some(Boolean)).toBe(false);
+    expect(tapped(things, presence, [{ frame: 0, at: [0.6, 0.1] }]).size).toBe(0);
     expect(largestThing({ ...cells, frames }, 0)?.[0]).toBeCloseTo(11 / 64, 1);
   });
 });
