@@ -31,6 +31,10 @@ const trackRows = (
     then: thenOf(track, index),
   }));
 
+/** A value that stands all the time is written where its take begins to show. */
+const shownFrom = (track: Track, frame: number): Track =>
+  track.length === 1 ? [{ ...track[0], frame }] : track;
+
 /** True where a track says anything but one value that changes nothing. */
 const says = (track: Track, plain: number) => track.some(({ value }) => value !== plain);
 
@@ -71,7 +75,14 @@ function maskRows(layer: string, frame: number, matte: Matte, size: Size): Keyfr
   );
   return [
     ...points,
-    ...trackRows(layer, 'mask feather, both sides together', feather, 'px', (raw) => raw, size.width),
+    ...trackRows(
+      layer,
+      'mask feather, both sides together',
+      shownFrom(feather, frame),
+      'px',
+      (raw) => raw,
+      size.width,
+    ),
     ...(inverted ? [{ ...stays, unit: '' as const, what: 'mask shows what lies outside', value: null }] : []),
   ];
 }
@@ -97,7 +108,7 @@ export function rowsOfTake(node: MediaNode, size: Size): KeyframeRow[] {
   return [
     { ...edge, frame: from, what: 'begins to show' },
     { ...edge, frame: until, what: 'no longer shows' },
-    ...trackRows(layer, 'second of its file', content.time, 's'),
+    ...trackRows(layer, 'second of its file', shownFrom(content.time, from), 's'),
     ...(opacity.length > 1 ? trackRows(layer, 'opacity', opacity, '%', (raw) => raw * 100) : []),
     ...transforms.flatMap((one, index) =>
       one.is === 'move' ? movedRows(layer, one, pixelsAfter(transforms, index), size) : [],

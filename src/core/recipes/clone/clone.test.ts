@@ -225,6 +225,7 @@ describe('numbers for any editor', () => {
       skipEmptyLines: true,
     });
     expect(errors).toEqual([]);
+    for (const row of data) expect(Number(row['frame in the shot'])).toBeGreaterThanOrEqual(0);
     const begins = data.find((row) => row.layer === 'Right: right' && row.what === 'begins to show');
     expect(begins?.['frame in the shot']).toBe(String(frames.lands - frames.start));
     expect(begins?.['timecode in the film']).toBe(formatTimecode(frames.lands, rate));
