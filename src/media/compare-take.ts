@@ -9,15 +9,16 @@ import {
   type Placement,
 } from '@/core/geometry/placement';
 import { cameraAt, cameraPath } from '@/core/footage/camera-path';
-import { matchColour, type ColourMatch } from '@/core/footage/colour-match';
+import { matchTake } from '@/core/footage/colour-match';
 import { presenceOf } from '@/core/footage/presence';
 import { pictureAt } from '@/core/footage/picture-times';
 import { prepareReference } from '@/core/footage/reference';
 import { registerFrame } from '@/core/footage/register';
 import type { Comparison, MeasuredTake } from '@/core/model/measures';
 import { resamplePlane } from '@/core/picture/resample';
-import { isCoreError, refuse } from '@/core/error';
+import { refuse } from '@/core/error';
 import { allowed } from '@/core/finding/allowed';
+import type { RgbaImage } from '@/core/picture/image';
 import { yuvToRgba } from '@/core/picture/planes';
 
 /** Cells in which a take differs from its plate at any kept still; for judging whether two takes leave room. */
@@ -83,26 +84,19 @@ export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison
   const { pictures } = take.stills;
   const lit = new Set(lightAt.map((share) => Math.round(share * (pictures.length - 1))));
   const covered = new Uint8Array(roomCells.width * roomCells.height);
-  const colours: ColourMatch[] = [];
+  const views: RgbaImage[] = [];
   for (const [index, still] of pictures.entries()) {
     const picture = yuvToRgba(still.picture);
-    if (lit.has(index)) {
-      try {
-        colours.push(matchColour(empty, picture));
-      } catch (error) {
-        if (!isCoreError(error)) throw error;
-      }
-    }
+    if (lit.has(index)) views.push(picture);
     presenceOf(empty, picture, roomCells, 30).forEach((value, cell) => (covered[cell] |= value));
   }
-  const colour = inTheMiddle(colours.sort((a, b) => a.stops - b.stops)) ?? null;
   const path = cameraPath(placements, take.times, take.size);
   const camera = cameraAt(path);
-  const views = leftOver(take, plate, (seconds) => scalePlacement(camera(seconds), 1 / factor));
+  const off = leftOver(take, plate, (seconds) => scalePlacement(camera(seconds), 1 / factor));
   return {
     path,
-    left: Math.max(path.left, views * factor),
-    colour,
+    left: Math.max(path.left, off * factor),
+    colour: matchTake(empty, views),
     agreement: base.agreement,
     covered,
   };

@@ -62,7 +62,7 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
 
 export const songKey = (media: string) => `song-2:${media}`;
 export const compareKey = (take: TakeSource, plate: TakeSource) =>
-  `comparison-3(${partKey('camera', take)},${partKey('camera', plate)})`;
+  `comparison-4(${partKey('camera', take)},${partKey('camera', plate)})`;
 
 type KeptMeasure = TakeMeasure & { poster: Blob; complete: boolean };
 const takes = rememberedWith<MeasureValue, KeptMeasure>();

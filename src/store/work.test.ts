@@ -4,7 +4,7 @@ import { partKey } from '@/core/footage/analysers';
 import { pictureTimes } from '@/core/footage/picture-times';
 import { sayFinding } from '@/core/finding/say';
 import { mediaIn } from '@/core/picture/node';
-import { change, undo } from './change';
+import { change } from './change';
 import { applyFix } from './commands/fix';
 import { createMoment, setMoment } from './commands/moments';
 import { addMoment, addSetup, setPart } from './commands/plan';
@@ -226,28 +226,6 @@ describe('findings of what is stored', () => {
     expect(await codes('build')).toEqual([]);
     await createMoment(store, project, 8, 16);
     expect(await codes('deliver')).toEqual(['clone.missing', 'clone.missing']);
-  });
-
-  it('offer fixes that do what they say, and undo takes each back', async () => {
-    const moment = await film.wholeClone();
-    const take = async () => (await film.read()).takes.find(({ id }) => id === 'one');
-    const fix = async (command: string, args: unknown) => applyFix(store, project, { command, args });
-    for (const [command, back, field] of [
-      ['steadyTake', 'unsteadyTake', 'steady'],
-      ['matchTake', 'unmatchTake', 'match'],
-    ] as const) {
-      await fix(command, { take: 'one' });
-      expect((await take())?.[field]).toBe(true);
-      await fix(back, { take: 'one' });
-      expect((await take())?.[field]).toBe(false);
-      await undo(store, project);
-      expect((await take())?.[field]).toBe(true);
-    }
-    await setMoment(store, project, moment, 'In', { 'slots.left.at': 3 });
-    await fix('startEarlier', { moment, slot: 'left', frames: 24 });
-    expect((await film.read()).built[0].slots?.left.at).toBeCloseTo(3 - 1.001, 9);
-    await fix('askedStory', { moment });
-    expect(planOf(await film.read()).findings.some(({ code }) => code === 'style.story')).toBe(false);
   });
 });
 

@@ -3,7 +3,7 @@ import { inPlace } from '../geometry/placement';
 import { cameraPath } from '../footage/camera-path';
 import { pictureTimes } from '../footage/picture-times';
 import { examineTake, scorePair } from '../footage/take-findings';
-import type { ColourMatch } from '../footage/colour-match';
+import type { TakeMatch } from '../footage/colour-match';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
 import { byGravity, openCount } from './finding';
@@ -27,14 +27,15 @@ const measure = (set: Partial<TakeMeasure> = {}): TakeMeasure => ({
   motion: { share: 0, across: 0.5 },
   ...set,
 });
-const light = (stops: number, before: number): ColourMatch => ({
+const light = (stops: number, before: number, after = 0.6, drift = 0): TakeMatch => ({
   slope: [1, 1, 1],
   offset: [0, 0, 0],
   power: [1, 1, 1],
   saturation: 1,
   stops,
   before,
-  after: 0.6,
+  after,
+  drift,
 });
 const comparison = (set: Partial<Comparison> = {}): Comparison => ({
   path: pathOf(() => 0),
@@ -72,7 +73,7 @@ describe('findings about a take', () => {
 
   it('says a darker take, another place, other sizes and a varying rate', () => {
     expect(say(comparison({ colour: light(-0.34, 3.8) }))).toContainEqual(
-      'fix: Take 3 is 0.34 stop (× 1.27) darker than the plate, ΔE 3.8 (allowed ΔE 2.3). The join will show. Matching brings it to ΔE 0.6.',
+      'fix: Take 3 is 0.34 stop (× 1.27) darker than the plate, ΔE 3.8 (allowed ΔE 2.3). The join will show. Matching leaves ΔE 0.6.',
     );
     expect(say(comparison({ agreement: 0.2 }))[0]).toMatch(
       /^stop: Take 3 does not show the plate's view: 20 %/,
@@ -98,6 +99,19 @@ describe('findings about a take', () => {
       );
     expect(codes(0.2)).toContain('fine take.steadied');
     expect(codes(2.7)).toContain('fix take.steadied-in-part');
+  });
+
+  it('says what a match leaves, and that none follows a light that changes', () => {
+    const matched = (colour: TakeMatch) =>
+      examineTake({ ...take, match: true }, measure(), comparison({ colour }), measure(), size).map(
+        (finding) => `${finding.severity}: ${sayFinding(finding, names).text}`,
+      );
+    expect(matched(light(-0.34, 5.1))).toContainEqual(
+      'fine: Take 3 was 0.34 stop (× 1.27) darker, ΔE 5.1; it is matched to the plate, which leaves ΔE 0.6 (allowed ΔE 2.3).',
+    );
+    expect(matched(light(-0.34, 5.1, 3.4, 0.5))).toContainEqual(
+      'fix: Take 3 was 0.34 stop (× 1.27) darker, ΔE 5.1; matched to the plate, ΔE 3.4 is left (allowed ΔE 2.3). Its light changes by 0.50 stop during the take, which no one match follows. The join will show: film it again in one light, or choose another part of it.',
+    );
   });
 
   it('finds nothing to mend in a good take', () => {

@@ -31,6 +31,18 @@ export type Place = {
 };
 export type Severity = 'stop' | 'fix' | 'watch' | 'fine';
 
+/** What the store can do at once about something that was found. */
+export type FixCommand =
+  | 'setSetup'
+  | 'askedStory'
+  | 'steadyTake'
+  | 'unsteadyTake'
+  | 'matchTake'
+  | 'unmatchTake'
+  | 'readColours'
+  | 'startEarlier'
+  | 'dropMedia';
+
 /**
  * The one shape of every judgement. `facts` are further values that the sentence needs. Whoever raises findings says
  * in their type which codes they can have: those that stand in words beside it.
@@ -42,7 +54,7 @@ export type Finding<Code extends string = string> = {
   allowed?: Quantity;
   where: Place;
   facts?: Record<string, string | number>;
-  fix?: { command: string; args: unknown };
+  fix?: { command: FixCommand; args: unknown };
 };
 
 const rank: Record<Severity, number> = { stop: 0, fix: 1, watch: 2, fine: 3 };

@@ -10,7 +10,7 @@ import { shootWords } from '../shoot/shoot-words';
 import { songWords } from '../song/song-words';
 import { passWords } from '../watch/pass-words';
 import { watchWords } from '../watch/watch-words';
-import type { Finding } from './finding';
+import type { Finding, FixCommand } from './finding';
 import { tellingOf, type Names, type Words } from './words';
 
 /** All findings that there are, in words. */
@@ -31,7 +31,7 @@ export const books: readonly Words[] = [
 const words: Words = Object.assign({}, ...books);
 
 /** What the fixes are called, by their commands. */
-const fixes: Record<string, string> = {
+export const fixNames: Record<FixCommand, string> = {
   setSetup: 'Set it so',
   askedStory: 'Do not ask again',
   steadyTake: 'Steady it',
@@ -48,5 +48,5 @@ export function sayFinding(finding: Finding, names: Names): { text: string; fix:
   const telling = tellingOf(finding, names);
   // What a file was refused with is said in its own words.
   const text = words[finding.code]?.(telling) ?? `${telling.facts.name}: ${telling.facts.message}`;
-  return { text, fix: finding.fix ? (fixes[finding.fix.command] ?? null) : null };
+  return { text, fix: finding.fix ? fixNames[finding.fix.command] : null };
 }

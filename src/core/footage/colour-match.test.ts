@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { painted } from '../__tests__/scene';
 import { seeded } from '../random';
-import { matchColour } from './colour-match';
+import { matchColour, matchTake } from './colour-match';
 import { gradeColour, type Cdl } from '../picture/grade';
 import type { RgbaImage } from '../picture/image';
 
@@ -65,6 +65,24 @@ describe('matching light and colour', () => {
       const truth = gradeColour(made, patches[at]);
       gradeColour(match, patches[at]).forEach((v, c) => expect(Math.abs(v - truth[c])).toBeLessThan(5));
     }
+  });
+
+  it('judges the match of a take by its worst frame: no one match follows a light that changes', () => {
+    const dark = (stops: number) => relit(plate, (rgb) => rgb.map((v) => coded(linear(v) * 2 ** -stops)));
+    const steady = matchTake(plate, [dark(0.4), dark(0.4), dark(0.4)]);
+    expect(steady?.drift).toBeLessThan(0.02);
+    expect(steady?.after).toBeLessThan(0.8);
+    const cloud = matchTake(plate, [dark(0), dark(0.4), dark(0.8)]);
+    expect(cloud?.stops).toBeCloseTo(-0.4, 1);
+    expect(cloud?.drift).toBeCloseTo(0.8, 1);
+    // The middle frame alone would be called matched.
+    expect(matchColour(plate, dark(0.4)).after).toBeLessThan(0.8);
+    expect(cloud?.after).toBeGreaterThan(4);
+    expect(cloud?.before).toBeGreaterThan(8);
+    // Frames with nothing to be compared are passed over; none at all is no match.
+    const white = painted(size, () => [255, 255, 255]);
+    expect(matchTake(plate, [white, dark(0.4)])?.drift).toBe(0);
+    expect(matchTake(plate, [white])).toBeNull();
   });
 
   it('leaves equal pictures alone, and refuses what cannot be compared', () => {

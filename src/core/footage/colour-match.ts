@@ -2,7 +2,7 @@ import { median } from '../statistics';
 import { ciede2000, labOf, toLinear } from '../picture/colour';
 import { gradeColour, type Cdl } from '../picture/grade';
 import { checkPicture, checkSameSize, type GrayImage, type RgbaImage } from '../picture/image';
-import { refuse } from '../error';
+import { isCoreError, refuse } from '../error';
 import { solveLinear } from '../linear-system';
 import { robustSpread, tukeyLimit, tukeyWeight } from '../robust';
 
@@ -15,6 +15,13 @@ export type ColourMatch = Cdl & {
   after: number;
 };
 
+/** A match that one take is given. */
+export type TakeMatch = ColourMatch & {
+  /** stops between its darkest and its brightest frame */
+  drift: number;
+};
+
+/** A colour of the frame and the reference's at the same place. */
 type Pair = { from: number[]; to: number[] };
 
 /** Means of small blocks that are flat and unclipped in both pictures: noise is gone, edges are left out. */
@@ -99,22 +106,18 @@ const difference = (one: number[], two: number[]): number => {
   return ciede2000(lab(one), lab(two));
 };
 
-/**
- * The colour decision that makes `frame` look like `reference`. Both must lie on one another already.
- * @param options.exclude coverage 0..255 of what is not part of the still picture
- * @throws CoreError `sizes-differ`; `nothing-still` where too little of the picture can be compared
- * @see ASC CDL 1.2; CIE 142
- */
-export function matchColour(
-  reference: RgbaImage,
-  frame: RgbaImage,
-  options: { exclude?: GrayImage } = {},
-): ColourMatch {
+type Fitted = { cdl: Cdl; stops: number; still: Pair[] };
+
+const lightOf = (rgb: number[]) =>
+  0.2126 * toLinear(rgb[0]) + 0.7152 * toLinear(rgb[1]) + 0.0722 * toLinear(rgb[2]);
+
+/** The decision for one frame, and what of it is part of the still picture, in code values. */
+function fitColour(reference: RgbaImage, frame: RgbaImage, exclude?: GrayImage): Fitted {
   checkPicture(reference, 4);
   checkPicture(frame, 4);
   checkSameSize(reference, frame);
-  if (options.exclude) checkSameSize(frame, options.exclude);
-  const pairs = pairsOf(reference, frame, options.exclude);
+  if (exclude) checkSameSize(frame, exclude);
+  const pairs = pairsOf(reference, frame, exclude);
   if (pairs.length < 40) {
     refuse(
       'nothing-still',
@@ -133,33 +136,67 @@ export function matchColour(
     from: pair.from.map((v) => v * 255),
     to: pair.to.map((v) => v * 255),
   }));
-  const graded = scaled.map((pair) => gradeColour(cdl, pair.from));
-  const afters = scaled.map((pair, index) => difference(graded[index], pair.to));
+  const afters = scaled.map(({ from, to }) => difference(gradeColour(cdl, from), to));
   const fitting = Math.max(3, 2.5 * median(afters));
+  const still = scaled.filter((_, index) => afters[index] <= fitting);
+  const luma = (rgb: number[]) => 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2];
   let [across, along] = [0, 0];
-  scaled.forEach((pair, index) => {
-    if (afters[index] > fitting) return;
-    const luma = (rgb: number[]) => 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2];
-    const [one, two] = [graded[index], pair.to];
+  for (const { from, to } of still) {
+    const graded = gradeColour(cdl, from);
     for (let channel = 0; channel < 3; channel++) {
-      const chroma = one[channel] - luma(one);
+      const chroma = graded[channel] - luma(graded);
       along += chroma * chroma;
-      across += chroma * (two[channel] - luma(two));
+      across += chroma * (to[channel] - luma(to));
+    }
+  }
+  cdl.saturation = along > 1 ? Math.min(2, Math.max(0.5, across / along)) : 1;
+  const lit = still.filter(({ to }) => lightOf(to) > 0.005);
+  const stops = median(lit.map(({ from, to }) => Math.log2(Math.max(1e-4, lightOf(from)) / lightOf(to))));
+  return { cdl, stops, still };
+}
+
+const apart = (still: Pair[], cdl?: Cdl): number =>
+  median(still.map(({ from, to }) => difference(cdl ? gradeColour(cdl, from) : from, to)));
+
+/**
+ * The colour decision that makes `frame` look like `reference`. Both must lie on one another already.
+ * @param options.exclude coverage 0..255 of what is not part of the still picture
+ * @throws CoreError `sizes-differ`; `nothing-still` where too little of the picture can be compared
+ * @see ASC CDL 1.2; CIE 142
+ */
+export function matchColour(
+  reference: RgbaImage,
+  frame: RgbaImage,
+  options: { exclude?: GrayImage } = {},
+): ColourMatch {
+  const { cdl, stops, still } = fitColour(reference, frame, options.exclude);
+  return { ...cdl, stops, before: apart(still), after: apart(still, cdl) };
+}
+
+/**
+ * One colour decision for a whole take, and how far apart its worst frame is without and with that decision: a light
+ * that changes during the take is not followed by it.
+ * @param frames of the take, in turn; those that cannot be compared are passed over
+ * @returns null where none can be compared
+ * @throws CoreError `sizes-differ`
+ */
+export function matchTake(reference: RgbaImage, frames: readonly RgbaImage[]): TakeMatch | null {
+  const fitted = frames.flatMap((frame) => {
+    try {
+      return [fitColour(reference, frame)];
+    } catch (error) {
+      if (isCoreError(error) && error.code === 'nothing-still') return [];
+      throw error;
     }
   });
-  cdl.saturation = along > 1 ? Math.min(2, Math.max(0.5, across / along)) : 1;
-  const light = (rgb: number[]) =>
-    0.2126 * toLinear(rgb[0]) + 0.7152 * toLinear(rgb[1]) + 0.0722 * toLinear(rgb[2]);
-  const still = scaled.filter((_, index) => afters[index] <= fitting);
-  const stops = median(
-    still
-      .filter((p) => light(p.to) > 0.005)
-      .map((p) => Math.log2(Math.max(1e-4, light(p.from)) / light(p.to))),
-  );
+  if (fitted.length === 0) return null;
+  fitted.sort((a, b) => a.stops - b.stops);
+  const { cdl, stops } = fitted[fitted.length >> 1];
   return {
     ...cdl,
     stops,
-    before: median(still.map((pair) => difference(pair.from, pair.to))),
-    after: median(still.map((pair) => difference(gradeColour(cdl, pair.from), pair.to))),
+    drift: fitted[fitted.length - 1].stops - fitted[0].stops,
+    before: Math.max(...fitted.map(({ still }) => apart(still))),
+    after: Math.max(...fitted.map(({ still }) => apart(still, cdl))),
   };
 }

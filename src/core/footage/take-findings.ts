@@ -125,15 +125,16 @@ export function examineTake(
     );
   }
   const { colour } = comparison;
+  const gone = colour !== null && colour.after <= allowed.difference;
   if (!colour) {
     add({ code: 'take.colour-unknown', severity: 'watch' });
   } else if (Math.abs(colour.stops) > allowed.stops || colour.before > allowed.difference) {
     add({
-      code: take.match ? 'take.matched' : 'take.light',
-      severity: take.match ? 'fine' : 'fix',
+      code: !take.match ? 'take.light' : gone ? 'take.matched' : 'take.matched-in-part',
+      severity: take.match && gone ? 'fine' : 'fix',
       measured: { value: colour.stops, unit: 'stops' },
       allowed: { value: allowed.stops, unit: 'stops' },
-      facts: { before: colour.before, after: colour.after },
+      facts: { before: colour.before, after: colour.after, drift: colour.drift },
       fix: { command: take.match ? 'unmatchTake' : 'matchTake', args: { take: take.id } },
     });
   } else {

@@ -21,6 +21,15 @@ function movement({ take, facts, measured }: Telling): string {
 /** Pixels that a fix leaves. */
 const left = ({ number }: Telling): string => `${number('left', 2)} px`;
 
+/** "0.34 stop darker" */
+const than = ({ measured, value }: Telling): string => `${measured} ${value < 0 ? 'darker' : 'brighter'}`;
+
+/** A light that no one match can follow. */
+const drift = ({ facts, number }: Telling): string =>
+  Number(facts.drift) > 2 * allowed.stops
+    ? ` Its light changes by ${number('drift', 2)} stop during the take, which no one match follows.`
+    : '';
+
 /** What takes are found to be, in words. */
 export const takeWords = {
   'take.moved': (telling) =>
@@ -33,10 +42,12 @@ export const takeWords = {
     `${take} cannot be held against the plate in ${value === 1 ? 'one picture' : `${value} pictures`}, first${at}: covered, dark or blurred. Its place there is taken from the pictures round them.`,
   'take.still': ({ take, measured, allowed }) =>
     `${take} stands still: at most ${measured} (allowed ${allowed}).`,
-  'take.light': ({ take, value, measured, number }) =>
-    `${take} is ${measured} ${value < 0 ? 'darker' : 'brighter'} than the plate, ΔE ${number('before')} (allowed ΔE ${allowed.difference}). The join will show. Matching brings it to ΔE ${number('after')}.`,
-  'take.matched': ({ take, value, measured, number }) =>
-    `${take} was ${measured} ${value < 0 ? 'darker' : 'brighter'}; it is matched to the plate, ΔE ${number('before')} to ${number('after')}.`,
+  'take.light': (telling) =>
+    `${telling.take} is ${than(telling)} than the plate, ΔE ${telling.number('before')} (allowed ΔE ${allowed.difference}). The join will show.${drift(telling)} Matching leaves ΔE ${telling.number('after')}.`,
+  'take.matched': (telling) =>
+    `${telling.take} was ${than(telling)}, ΔE ${telling.number('before')}; it is matched to the plate, which leaves ΔE ${telling.number('after')} (allowed ΔE ${allowed.difference}).`,
+  'take.matched-in-part': (telling) =>
+    `${telling.take} was ${than(telling)}, ΔE ${telling.number('before')}; matched to the plate, ΔE ${telling.number('after')} is left (allowed ΔE ${allowed.difference}).${drift(telling)} The join will show: film it again in one light, or choose another part of it.`,
   'take.same-light': ({ take, measured, number }) =>
     `${take} has the plate's light: ${measured} apart, ΔE ${number('before')}.`,
   'take.colour-unknown': ({ take }) =>

@@ -1,4 +1,4 @@
-import type { ColourMatch } from '../footage/colour-match';
+import type { TakeMatch } from '../footage/colour-match';
 import type { Motion } from '../footage/analysers/motion';
 import type { CameraPath } from '../footage/camera-path';
 import type { PictureTimes } from '../footage/picture-times';
@@ -77,7 +77,7 @@ export type Comparison = {
   path: CameraPath;
   /** pixels that a corner still lies off once the path is undone: measured again on the kept pictures */
   left: number;
-  colour: ColourMatch | null;
+  colour: TakeMatch | null;
   /** share of the picture that fits */
   agreement: number;
   /** cells of a coarse grid in which the take ever differs from the plate */

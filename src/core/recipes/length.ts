@@ -1,4 +1,5 @@
 import type { Finding } from '../finding/finding';
+import type { Telling } from '../finding/words';
 import { meanStep } from '../footage/picture-times';
 import type { TakeMeasure } from '../model/measures';
 import type { Moment } from '../model/records';
@@ -22,7 +23,8 @@ export function tooShort<Code extends string>(
   needed: number,
   rate: Rate,
 ): Finding<Code>[] {
-  const left = chosen?.measure ? framesLeft(chosen.measure, fillOf(moment, slot).at, rate) : needed;
+  const { at } = fillOf(moment, slot);
+  const left = chosen?.measure ? framesLeft(chosen.measure, at, rate) : needed;
   if (left >= needed) return [];
   return [
     {
@@ -31,8 +33,15 @@ export function tooShort<Code extends string>(
       measured: { value: left, unit: 'frames' },
       allowed: { value: needed, unit: 'frames' },
       where: { moment: moment.id },
-      facts: { slot },
-      fix: { command: 'startEarlier', args: { moment: moment.id, slot, frames: needed - left } },
+      facts: { slot, earlier: at > 0 ? 1 : 0 },
+      // Where nothing lies before the in-point there is nothing to start earlier from.
+      ...(at > 0
+        ? { fix: { command: 'startEarlier', args: { moment: moment.id, slot, frames: needed - left } } }
+        : {}),
     },
   ];
 }
+
+/** What can be done where a take ends too soon. */
+export const lengthen = ({ facts }: Pick<Telling, 'facts'>): string =>
+  facts.earlier ? 'Start it earlier, or end sooner.' : 'End the moment sooner, or choose a longer take.';

@@ -1,5 +1,5 @@
 import { inPlace } from '@/core/geometry/placement';
-import { partKey } from '@/core/footage/analysers';
+import { partKey, type TakeSource } from '@/core/footage/analysers';
 import { cameraPath } from '@/core/footage/camera-path';
 import { pictureTimes } from '@/core/footage/picture-times';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
@@ -107,21 +107,26 @@ export class TestFilm {
   keep(key: string, subject: string, value: Measure['value']): Promise<void> {
     return this.store.writeRows('measures', [{ key, project: this.project, subject, value }]);
   }
-  async measured(id: string, { motion, ...pictures } = taken(), complete = true): Promise<void> {
-    const media = `m-${id}`;
+  async measured(
+    id: string,
+    { motion, ...pictures } = taken(),
+    complete = true,
+    source: TakeSource = { media: `m-${id}` },
+  ): Promise<void> {
+    const { media } = source;
     const poster = new Blob();
-    await this.keep(partKey('camera', { media }), media, { method: 'camera', small: null });
-    if (motion) await this.keep(partKey('motion', { media }), media, { method: 'motion', small: motion });
-    await this.keep(partKey('pictures', { media }), media, {
+    await this.keep(partKey('camera', source), media, { method: 'camera', small: null });
+    if (motion) await this.keep(partKey('motion', source), media, { method: 'motion', small: motion });
+    await this.keep(partKey('pictures', source), media, {
       method: 'pictures',
       pictures,
       poster,
       complete,
     });
   }
-  compared(id: string, more: Partial<Comparison> = {}) {
+  compared(id: string, more: Partial<Comparison> = {}, source: TakeSource = { media: `m-${id}` }) {
     const value = { method: 'comparison' as const, comparison: compared(more) };
-    return this.keep(compareKey({ media: `m-${id}` }, { media: 'm-plate' }), id, value);
+    return this.keep(compareKey(source, { media: 'm-plate' }), id, value);
   }
   sung(more: Partial<SongMeasure> = {}) {
     const beats = { beats: [], downbeats: [], bpm: 120, confidence: 0.9, hits: [], beatsPerBar: 4 } as never;

@@ -100,7 +100,7 @@ function exposureFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
   const where = { setup: setup.id };
   const findings: Finding<SetupCode>[] = [];
   const rate = rateLabel(setup.capture.rate);
-  const fix = (value: number) => ({
+  const fix = (value: number): Finding['fix'] => ({
     command: 'setSetup',
     args: { setup: setup.id, set: { shutter: value } },
   });
@@ -135,11 +135,14 @@ function exposureFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
 }
 
 function speedFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
-  const { speed } = numbers;
+  const { speed, shutter } = numbers;
   const where = { setup: setup.id };
   const measured = { value: speed.slowest, unit: 'speed' as const };
   if (speed.slowest < speed.possible - 1e-3) {
     if (!speed.needed) return [{ code: 'plan.no-rate', severity: 'watch', where, measured }];
+    const picture = speed.needed.den / speed.needed.num;
+    // A shutter for the old rate may be longer than a picture of the new one.
+    const faster = 1 / setup.shutter > picture ? { shutter: steadyShutter(picture / 2, shutter.mains) } : {};
     return [
       {
         code: 'plan.too-slow',
@@ -148,7 +151,10 @@ function speedFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
         measured,
         allowed: { value: speed.possible, unit: 'speed' },
         facts: { rate: rateLabel(setup.capture.rate), needed: rateLabel(speed.needed) },
-        fix: { command: 'setSetup', args: { setup: setup.id, set: { 'capture.rate': speed.needed } } },
+        fix: {
+          command: 'setSetup',
+          args: { setup: setup.id, set: { 'capture.rate': speed.needed, ...faster } },
+        },
       },
     ];
   }

@@ -1,6 +1,7 @@
 import type { Telling } from '../../finding/words';
 import { whipSlots } from './slots';
 import type { Words } from '../../finding/words';
+import { lengthen } from '../length';
 
 const placeOf = ({ slot }: Telling['facts']): string =>
   whipSlots.find(({ key }) => key === slot)?.title ?? '';
@@ -14,7 +15,7 @@ export const whipWords = {
   'whip.cramped': ({ measured, allowed }) =>
     `Only ${measured} of the whip's ${allowed} lie inside the moment: it would begin or end in full flight. Make it shorter, or the moment longer.`,
   'whip.short': ({ facts, measured, allowed }) =>
-    `The take of the ${placeOf(facts)} has ${measured} from there; the moment needs ${allowed}. Start it earlier, or end sooner.`,
+    `The take of the ${placeOf(facts)} has ${measured} from there; the moment needs ${allowed}. ${lengthen({ facts })}`,
   'whip.soft': ({ facts, measured, allowed }) =>
     `The ${placeOf(facts)} is enlarged ${measured} at the cut (allowed ${allowed}), which costs sharpness. Mirrored edges cost none.`,
 } satisfies Words;

@@ -208,6 +208,7 @@ describe('numbers for any editor', () => {
     power: [1, 1, 1] as [number, number, number],
     saturation: 0.9,
     stops: 0.1,
+    drift: 0,
     before: 3,
     after: 1,
   };

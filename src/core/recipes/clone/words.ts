@@ -1,5 +1,6 @@
 import { plateSlot } from '../../model/slots';
 import type { Telling, Words } from '../../finding/words';
+import { lengthen } from '../length';
 
 /** Where and when somebody is lost: "at 63 % across, in 14 frames (212 to 219)". */
 const place = ({ facts, measured }: Telling): string =>
@@ -17,7 +18,7 @@ export const cloneWords = {
   'clone.lands': ({ facts, measured, beat }) =>
     `The copy appears on ${beat('position')}, frame ${facts.frame}, ${measured} from the beat.`,
   'clone.short': ({ facts, measured, allowed }) =>
-    `The ${facts.slot} take has ${measured} from there; the moment needs ${allowed}. Start it earlier, or end sooner.`,
+    `The ${facts.slot} take has ${measured} from there; the moment needs ${allowed}. ${lengthen({ facts })}`,
   'clone.no-performer': ({ facts }) =>
     `Nobody was found in the ${facts.slot} take. Tap the performer to keep.`,
   'clone.one-sided': ({ facts, measured }) =>

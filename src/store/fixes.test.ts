@@ -1,0 +1,220 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it } from 'vitest';
+import type { TakeMatch } from '@/core/footage/colour-match';
+import type { Finding, FixCommand } from '@/core/finding/finding';
+import { fixNames, sayFinding } from '@/core/finding/say';
+import { applyFix } from './commands/fix';
+import { createMoment, setMoment } from './commands/moments';
+import { addMoment, addSetup, setDay, setPart } from './commands/plan';
+import { setTake } from './commands/takes';
+import { undo } from './change';
+import { findingsOf } from './findings';
+import { needsOf } from './needs';
+import { planOf } from './plan';
+import { standing, taken, TestFilm } from './__tests__/film';
+
+let film: TestFilm;
+beforeEach(async () => {
+  film = await TestFilm.begin();
+});
+
+/** A film that stands, with one finding that offers a fix, and what has to be found once it is done. */
+type Case = {
+  raise: () => Promise<unknown>;
+  code: string;
+  command: FixCommand;
+  /** what the workers answer once the fix has made what they knew out of date */
+  again?: () => Promise<unknown>;
+  /** beginnings of what has to be found of the same thing then, with what is left; none where it is gone */
+  left: RegExp[];
+};
+
+const relit = (after: number, drift = 0): TakeMatch => ({
+  slope: [1.2, 1.2, 1.2],
+  offset: [0, 0, 0],
+  power: [1, 1, 1],
+  saturation: 1,
+  stops: -0.34,
+  drift,
+  before: 5.1,
+  after,
+});
+
+async function cloned(one: Parameters<TestFilm['compared']>[1], measure = taken()): Promise<string> {
+  const moment = await film.wholeClone();
+  await film.sung();
+  for (const id of ['plate', 'one', 'two']) await film.measured(id, id === 'one' ? measure : taken());
+  await film.compared('one', one);
+  await film.compared('two');
+  return moment;
+}
+const set = (how: Parameters<typeof setTake>[4]) => setTake(film.store, film.project, 'one', 'Set', how);
+const inPart = (at: number, end: number) => async () => {
+  const moment = await cloned({});
+  await setMoment(film.store, film.project, moment, 'In', { 'slots.left.at': at, end });
+};
+async function planned(changes: Record<string, unknown>, day = {}): Promise<void> {
+  await film.addSong();
+  await createMoment(film.store, film.project, 0, 8);
+  const setup = await addSetup(film.store, film.project);
+  await setPart(film.store, film.project, setup, 'Setup', changes);
+  await setDay(film.store, film.project, day);
+}
+
+const untagged = taken({ colours: { matrix: 'bt601', fullRange: false, assumed: true } });
+const other = { media: 'm-one', matrix: 'bt709' } as const;
+
+const cases: Record<string, Case> = {
+  'a take that moved': {
+    raise: () => cloned({ path: standing(2.4), left: 0.1 }),
+    code: 'take.moved',
+    command: 'steadyTake',
+    left: [/^fine: one moved 2.4 px .* is steadied, which leaves 0\.10 px \(allowed 0\.3 px\)/],
+  },
+  'a take that steadying does not mend': {
+    raise: () => cloned({ path: standing(2.4), left: 2.7 }),
+    code: 'take.moved',
+    command: 'steadyTake',
+    left: [/^fix: one moved 2.4 px .* steadied, 2\.70 px is left \(allowed 0\.3 px\)\. The join will show/],
+  },
+  'a take that is steadied': {
+    raise: async () => {
+      await cloned({ path: standing(2.4), left: 0.1 });
+      await set({ steady: true });
+    },
+    code: 'take.steadied',
+    command: 'unsteadyTake',
+    left: [/^stop: one moved 2.4 px .* The join will show/],
+  },
+  'a take in another light': {
+    raise: () => cloned({ colour: relit(0.6) }),
+    code: 'take.light',
+    command: 'matchTake',
+    left: [/^fine: one was 0\.34 stop .* matched to the plate, which leaves ΔE 0\.6/],
+  },
+  'a take in a light that changes': {
+    raise: () => cloned({ colour: relit(3.4, 0.5) }),
+    code: 'take.light',
+    command: 'matchTake',
+    left: [/^fix: one was 0\.34 stop .* ΔE 3\.4 is left .* changes by 0\.50 stop/],
+  },
+  'a take that is matched': {
+    raise: async () => {
+      await cloned({ colour: relit(0.6) });
+      await set({ match: true });
+    },
+    code: 'take.matched',
+    command: 'unmatchTake',
+    left: [/^fix: one is 0\.34 stop .* The join will show/],
+  },
+  'colours that a file does not tell': {
+    raise: () => cloned({ colour: relit(3) }, untagged),
+    code: 'take.colours-assumed',
+    command: 'readColours',
+    again: async () => {
+      // What was measured of the other colours is out of date: it is asked for anew, then held against the plate anew.
+      const kinds = async () => needsOf(await film.read()).map(({ kind }) => kind);
+      expect(await kinds()).toEqual(['take']);
+      await film.measured('one', taken({ colours: { ...untagged.colours, matrix: 'bt709' } }), true, other);
+      expect(await kinds()).toEqual(['compare']);
+      await film.compared('one', { colour: { ...relit(0.4), stops: 0.02, before: 0.7 } }, other);
+    },
+    left: [/^fine: one does not say .* as chosen/, /^fine: one has the plate's light: .* ΔE 0\.7/],
+  },
+  'an in-point too late': {
+    raise: inPart(8, 8),
+    code: 'clone.short',
+    command: 'startEarlier',
+    left: [],
+  },
+  'a take too short from its first picture on': {
+    raise: inPart(2, 40),
+    code: 'clone.short',
+    command: 'startEarlier',
+    left: [/^stop: The left take has 240 frames .* or choose a longer take\.$/],
+  },
+  'marks that are not sharp': {
+    raise: () => planned({ aperture: 1.4, focus: 1 }),
+    code: 'plan.unsharp',
+    command: 'setSetup',
+    left: [/^fine: .* sharp/],
+  },
+  'a shutter longer than a picture': {
+    raise: () => planned({ shutter: 20 }),
+    code: 'plan.shutter-long',
+    command: 'setSetup',
+    left: [],
+  },
+  'lamps that flicker': {
+    raise: () => planned({ shutter: 50, place: 'inside' }, { mains: 60 }),
+    code: 'plan.flicker',
+    command: 'setSetup',
+    left: [],
+  },
+  'a rate too low for its speed': {
+    raise: async () => {
+      await planned({});
+      await addMoment(film.store, film.project, 'speed-ramp', 8, 16);
+    },
+    code: 'plan.too-slow',
+    command: 'setSetup',
+    left: [/^fine: .* play the song at 250 % on the set/],
+  },
+  'a story that nobody tells': {
+    raise: () => planned({}),
+    code: 'style.story',
+    command: 'askedStory',
+    left: [],
+  },
+  'a file that cannot be read': {
+    raise: async () => {
+      const problem = { code: 'truncated', message: 'This file breaks off. Copy it again.' };
+      await film.addMedia('broken', { problem });
+    },
+    code: 'truncated',
+    command: 'dropMedia',
+    left: [],
+  },
+};
+
+const named = { takes: { one: 'one', two: 'two', plate: 'plate' }, grid: null };
+const told = (finding: Finding) => `${finding.severity}: ${sayFinding(finding, named).text}`;
+/** Everything that stands in Match, Build and Plan. */
+async function all(): Promise<Finding[]> {
+  const snapshot = await film.read();
+  const plan = planOf(snapshot);
+  const { match, build } = findingsOf(snapshot, plan);
+  return [...match, ...build, ...plan.findings];
+}
+
+describe('after a fix', () => {
+  it('of every kind that is offered', () => {
+    const tried = new Set(Object.values(cases).map(({ command }) => command));
+    expect([...tried].sort()).toEqual(Object.keys(fixNames).sort());
+  });
+
+  for (const [title, { raise, code, command, again, left }] of Object.entries(cases))
+    it(`what is left of ${title} is found anew, and undo brings it back`, async () => {
+      await raise();
+      const before = await all();
+      const found = before.find((finding) => finding.code === code);
+      if (!found?.fix) throw new Error(`${code} with a fix is not among ${before.map((one) => one.code)}.`);
+      expect(found.fix.command).toBe(command);
+      await applyFix(film.store, film.project, found.fix);
+      await again?.();
+      const after = await all();
+      expect(after.map(told)).not.toContain(told(found));
+      for (const sentence of left) expect(after.map(told)).toContainEqual(expect.stringMatching(sentence));
+      // Nothing else is made worse by it.
+      const open = (list: Finding[]) =>
+        list.filter(({ severity }) => severity === 'stop' || severity === 'fix');
+      const known = [...open(before).map(told), told(found)];
+      const news = open(after)
+        .map(told)
+        .filter((one) => !known.includes(one));
+      expect(news.filter((one) => !left.some((sentence) => sentence.test(one)))).toEqual([]);
+      if (command === 'dropMedia') return;
+      await undo(film.store, film.project);
+      expect((await all()).map(told)).toContain(told(found));
+    });
+});
