@@ -9,7 +9,6 @@ import {
   beatAtNeedle,
   doubleTempo,
   findRestAgain,
-  foundGrid,
   layCues,
   layEvents,
   layFirstBeats,
@@ -176,16 +175,5 @@ describe('sections', () => {
     expect((await read()).sections[0]).toMatchObject({ name: 'Verse', at: 4 });
     await removeSection(store, project, id);
     expect((await read()).sections).toEqual([]);
-  });
-});
-
-describe('found beats', () => {
-  it('get the bar that most of their first beats ask for', () => {
-    const beats = Array.from({ length: 16 }, (_, beat) => beat / 2);
-    const downbeats = [beats[0], beats[6], beats[10], beats[14]];
-    expect(foundGrid({ beats, downbeats, beatsPerBar: 4 })).toMatchObject({
-      beatsPerBar: 4,
-      firstDownbeat: 2,
-    });
   });
 });

@@ -4,6 +4,7 @@ import { gridOfLabels, type ReadGrid } from '@/core/formats/labelled-beats';
 import type { TextCue } from '@/core/formats/webvtt';
 import type { SongMeasure } from '@/core/model/measures';
 import type { Song } from '@/core/model/records';
+import { foundGrid } from '@/core/song/found-grid';
 import type { BeatTrack } from '@/core/song/track';
 import { barAndBeat, barStart, beatOfTime, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import {
@@ -294,20 +295,6 @@ export const laySeconds = (store: Store, project: string, duration = 120) =>
       },
     },
   ]);
-
-/** The grid that a search found; bars begin where most of its first beats say. */
-export function foundGrid({
-  beats,
-  downbeats,
-  beatsPerBar,
-}: Pick<BeatTrack, 'beats' | 'downbeats' | 'beatsPerBar'>): BeatGrid {
-  const votes = new Array<number>(beatsPerBar).fill(0);
-  for (const time of downbeats) {
-    const index = beats.findIndex((beat) => Math.abs(beat - time) < 1e-3);
-    if (index >= 0) votes[index % beatsPerBar]++;
-  }
-  return { beats, beatsPerBar, firstDownbeat: votes.indexOf(Math.max(...votes)) };
-}
 
 const newSection = (project: string, at: number, name: string, dye: number) => ({
   ...newRecord(project),
