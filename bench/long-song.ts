@@ -1,7 +1,7 @@
 import type { Song } from '@/core/model/records';
 import { newRecord } from '@/store/commands/projects';
-import type { Store } from '@/store/db';
-import { songKey } from '@/store/snapshot';
+import { songPartKey, songParts } from '@/core/song/parts';
+import type { MeasureValue, Store } from '@/store/db';
 
 const bpm = 120;
 
@@ -23,32 +23,29 @@ export const mediumOf = (project: string, id: string, audio: boolean) => ({
 export async function layLongSong(store: Store, project: string, seconds: number): Promise<Song> {
   const beats = Array.from({ length: (seconds * bpm) / 60 }, (_, index) => (index * 60) / bpm);
   await store.writeRows('media', [mediumOf(project, 'long', true)]);
-  await store.writeRows('measures', [
-    {
-      key: songKey('long'),
+  const sound = {
+    duration: seconds,
+    perSecond: 80,
+    peaks: Float32Array.from({ length: seconds * 80 }, (_, at) => Math.abs(Math.sin(at / 7))),
+    silent: false,
+  };
+  const hits = beats.map((time, at) => ({ time, strength: at % 4 ? 0.6 : 1, band: 'low' as const }));
+  const found = { beats, downbeats: [], beatsPerBar: 4, bpm, confidence: 1, hits };
+  const form = { levels: new Float32Array(seconds * 10).fill(0.1), sections: [] };
+  const values: MeasureValue[] = [
+    { method: 'sound', sound },
+    { method: 'beats', beats: found },
+    { method: 'sections', form },
+  ];
+  await store.writeRows(
+    'measures',
+    values.map((value, index) => ({
+      key: songPartKey(songParts[index], 'long'),
       project,
       subject: 'long',
-      value: {
-        method: 'song-2',
-        song: {
-          duration: seconds,
-          perSecond: 80,
-          peaks: Float32Array.from({ length: seconds * 80 }, (_, at) => Math.abs(Math.sin(at / 7))),
-          silent: false,
-          levels: new Float32Array(seconds * 10).fill(0.1),
-          sections: [],
-        },
-        beats: {
-          beats,
-          downbeats: [],
-          beatsPerBar: 4,
-          bpm,
-          confidence: 1,
-          hits: beats.map((time, at) => ({ time, strength: at % 4 ? 0.6 : 1, band: 'low' as const })),
-        },
-      },
-    },
-  ]);
+      value,
+    })),
+  );
   return {
     ...newRecord(project),
     kind: 'song',

@@ -2,14 +2,13 @@ import { AudioSampleSink, MP3, type AudioSample, type Input } from 'mediabunny';
 import { refuse } from '@/core/error';
 import { mp3Delay, mp3HeadLength } from '@/core/formats/mp3-delay';
 import { readPcm, toPcm, wavHead } from '@/core/formats/wav';
-import type { SongMeasure } from '@/core/model/measures';
-import { levelsOf } from '@/core/song/energy';
+import type { SongSound } from '@/core/model/measures';
 import { findEvents, type SoundEvent } from '@/core/song/events';
 import { peaksOf } from '@/core/song/loudness';
+import { analyseSong, type SongFound, type SongPart } from '@/core/song/parts';
 import { Resampler } from '@/core/song/resample';
-import { findSections } from '@/core/song/sections';
 import { trackBeats, type BeatHints, type BeatTrack } from '@/core/song/track';
-import { openInput } from './open';
+import { openSound } from './open';
 import type { Progress } from './measure-take';
 
 const songRate = 48_000;
@@ -27,7 +26,7 @@ async function delayOf(blob: Blob, input: Input, first: AudioSample): Promise<nu
 
 /** All sound of a file at 48 kHz, from its second zero: as 16-bit pieces, and mixed down to one channel. */
 async function decodeSound(blob: Blob, onProgress: Progress) {
-  const input = openInput(blob);
+  const input = await openSound(blob);
   try {
     const track = await input.getPrimaryAudioTrack();
     if (!track || !(await track.canDecode())) {
@@ -40,6 +39,7 @@ async function decodeSound(blob: Blob, onProgress: Progress) {
     const channels = Math.min(2, await track.getNumberOfChannels());
     let resamplers: Resampler[] = [];
     let from = 0;
+    let unheard = 0;
     let early = 0;
     const parts: Int16Array<ArrayBuffer>[] = [];
     const mono: Float32Array[] = [];
@@ -51,19 +51,22 @@ async function decodeSound(blob: Blob, onProgress: Progress) {
       mono.push(planes[0].map((value, at) => (channels === 2 ? (value + planes[1][at]) / 2 : value)));
     };
     for await (const sample of new AudioSampleSink(track).samples()) {
-      if (resamplers.length === 0) early = await delayOf(blob, input, sample);
+      if (resamplers.length === 0) {
+        unheard = await delayOf(blob, input, sample);
+        early = unheard / sample.sampleRate;
+      }
       if (from !== sample.sampleRate) {
         from = sample.sampleRate;
         resamplers = Array.from({ length: channels }, () => new Resampler(from, songRate));
         const lead = early > 0 ? 0 : Math.max(0, Math.round(sample.timestamp * songRate) - frames);
         if (lead > 0) take(resamplers.map(() => new Float32Array(lead)));
       }
-      const unheard = Math.min(early, sample.numberOfFrames);
-      early -= unheard;
+      const skipped = Math.min(unheard, sample.numberOfFrames);
+      unheard -= skipped;
       const planes = resamplers.map((resampler, channel) => {
         const data = new Float32Array(sample.numberOfFrames);
         sample.copyTo(data, { planeIndex: channel, format: 'f32-planar' });
-        return resampler.push(data.subarray(unheard));
+        return resampler.push(data.subarray(skipped));
       });
       take(planes);
       onProgress(Math.min(1, sample.timestamp / Math.max(0.1, duration)));
@@ -72,41 +75,61 @@ async function decodeSound(blob: Blob, onProgress: Progress) {
     if (resamplers.length === 0)
       refuse('media.no-sound', 'Not one sample of this sound can be decoded. Export it again as WAV.');
     take(resamplers.map((resampler) => resampler.push(new Float32Array(resampler.latency))));
-    return { parts, channels, frames, whole: join(mono, frames) };
+    return { parts, channels, frames, early, whole: join(mono, frames) };
   } finally {
     input.dispose();
   }
 }
 
-/**
- * Decodes a song once to a 48 kHz WAV that every time refers to, and finds its beats and sections.
- * @throws CoreError `media.no-sound` where the file has none
- */
-export async function measureSong(
-  blob: Blob,
-  onProgress: Progress,
-): Promise<{ measure: SongMeasure; beats: BeatTrack; wav: Blob }> {
-  const { parts, channels, frames, whole } = await decodeSound(blob, (share) => onProgress(0.7 * share));
-  const beats = trackBeats(whole, songRate, { report: (share) => onProgress(0.7 + 0.25 * share) });
-  const levels = levelsOf(whole, songRate);
-  const sections = findSections(whole, songRate, beats.downbeats, levels, beats.hits);
-  onProgress(1);
+/** A song's sound, decoded. */
+export type DecodedSong = {
+  sound: SongSound;
+  /** 48 kHz: every time of the song refers to it */
+  wav: Blob;
+  /** seconds before it that its encoder had put there, and that are left out */
+  early: number;
+};
+
+const peaksPerSecond = 80;
+
+/** @throws CoreError `media.no-sound` where the file has none */
+async function decodeSong(blob: Blob, onProgress: Progress) {
+  const { parts, channels, frames, early, whole } = await decodeSound(blob, onProgress);
   const duration = frames / songRate;
-  const perSecond = 80;
-  return {
-    measure: {
+  const decoded: DecodedSong = {
+    sound: {
       duration,
-      perSecond,
-      peaks: peaksOf(whole, Math.ceil(duration * perSecond)),
+      perSecond: peaksPerSecond,
+      peaks: peaksOf(whole, Math.ceil(duration * peaksPerSecond)),
       silent: peaksOf(whole, 1)[0] < 0.001,
-      levels,
-      sections,
     },
-    beats,
     wav: new Blob([wavHead(frames, channels, songRate) as Uint8Array<ArrayBuffer>, ...parts], {
       type: 'audio/wav',
     }),
+    early,
   };
+  return { decoded, whole };
+}
+
+/**
+ * Measures whatever is missing of a song: decodes it once where that is among it, else listens to its WAV.
+ * @param source the song's file where its sound is missing, else its WAV
+ * @param known its beats where they are known
+ * @throws CoreError `media.no-sound` where the file has none
+ */
+export async function measureSong(
+  source: Blob,
+  parts: readonly SongPart[],
+  known: BeatTrack | null,
+  onProgress: Progress,
+): Promise<SongFound & { decoded: DecodedSong | null }> {
+  const missing = parts.includes('sound');
+  const { decoded, whole } = missing
+    ? await decodeSong(source, (share) => onProgress(0.7 * share))
+    : { decoded: null, whole: await heard(source) };
+  const done = missing ? 0.7 : 0;
+  const found = analyseSong(whole, songRate, parts, known, (share) => onProgress(done + (1 - done) * share));
+  return { ...found, decoded };
 }
 
 /** Snaps, hits and ends of words in the sound of a take. @throws CoreError `media.no-sound` where it has none */
@@ -121,9 +144,13 @@ export async function findBeatsAgain(
   locked: NonNullable<BeatHints['locked']>,
   onProgress: Progress,
 ): Promise<BeatTrack> {
-  const { channels, sampleRate } = readPcm(await wav.arrayBuffer());
-  const mono = channels.length === 1 ? channels[0] : mixed(channels);
-  return trackBeats(mono, sampleRate, { locked, report: onProgress });
+  return trackBeats(await heard(wav), songRate, { locked, report: onProgress });
+}
+
+/** One channel of a song's WAV. */
+async function heard(wav: Blob): Promise<Float32Array> {
+  const { channels } = readPcm(await wav.arrayBuffer());
+  return channels.length === 1 ? channels[0] : mixed(channels);
 }
 
 /** The mean of all channels. */

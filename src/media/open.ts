@@ -1,9 +1,18 @@
-import { ALL_FORMATS, BlobSource, Input, type InputVideoTrack } from 'mediabunny';
+import { ALL_FORMATS, BlobSource, EncodedPacketSink, Input, type InputVideoTrack } from 'mediabunny';
 import { refuse } from '@/core/error';
 import type { Probe } from '@/core/model/measures';
 
 export const openInput = (blob: Blob): Input =>
   new Input({ formats: ALL_FORMATS, source: new BlobSource(blob) });
+
+/** Zero bytes after a file's end: readers of FLAC look this far ahead, and pass over a last block that is shorter. */
+const lookAhead = new Uint8Array(16);
+
+/** A file of sound, to its last block. */
+export async function openSound(blob: Blob): Promise<Input> {
+  const head = await blob.slice(0, 4).text();
+  return openInput(head === 'fLaC' ? new Blob([blob, lookAhead]) : blob);
+}
 
 /** ISO files begin with a box named ftyp; such a file that cannot be read was cut off before its index. */
 async function looksLikeMovie(blob: Blob): Promise<boolean> {
@@ -18,7 +27,7 @@ async function looksLikeMovie(blob: Blob): Promise<boolean> {
  */
 export async function probeFile(blob: Blob): Promise<Probe> {
   if (blob.size === 0) refuse('media.empty', 'The file is empty. Copy it from the camera again.');
-  const input = openInput(blob);
+  const input = await openSound(blob);
   try {
     const readable = await input.canRead().catch(() => false);
     if (!readable) {
@@ -41,6 +50,9 @@ export async function probeFile(blob: Blob): Promise<Probe> {
       }
       refuse('media.no-pictures', 'The file holds neither pictures nor sound. Choose another one.');
     }
+    // A sound without one packet has no duration that could be looked for.
+    if (!video && audio && !(await new EncodedPacketSink(audio).getFirstPacket()))
+      refuse('media.truncated', 'The file breaks off before its sound. Copy or export it again.');
     const duration = await input.computeDuration();
     return {
       duration,

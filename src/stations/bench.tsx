@@ -3,6 +3,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { toast, Toaster } from 'sonner';
 import { recipeOf } from '@/core/recipes/built';
+import { songPartKey } from '@/core/song/parts';
 import { frameShownAt, timeOfFrame, type Rate } from '@/core/time/rate';
 import { redo, undo } from '@/store/change';
 import { createProject, switchUnits } from '@/store/commands/projects';
@@ -11,7 +12,7 @@ import { removedProjects } from '@/store/empty';
 import { needsOf } from '@/store/needs';
 import { sayStep } from '@/store/say-step';
 import { findingsOf, type StationName } from '@/store/findings';
-import { readSnapshot, songKey, type Snapshot } from '@/store/snapshot';
+import { readSnapshot, type Snapshot } from '@/store/snapshot';
 import { ActionList, type Action } from '@/ui/actions';
 import { ActivityStrip } from '@/ui/activity';
 import { BenchProvider, type Bench } from '@/ui/bench-context';
@@ -170,7 +171,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   useEffect(() => runner.start(), [runner]);
 
   const songMedia = snapshot.song?.media ?? null;
-  const ready = Boolean(songMedia && snapshot.measures.has(songKey(songMedia)));
+  const ready = Boolean(songMedia && snapshot.measures.has(songPartKey('sound', songMedia)));
   useEffect(() => {
     let here = true;
     const load = async () => {

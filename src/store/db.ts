@@ -7,7 +7,8 @@ import type {
   Comparison,
   Probe,
   SeamMeasure,
-  SongMeasure,
+  SongSections,
+  SongSound,
   Stills,
   TakePictures,
 } from '@/core/model/measures';
@@ -17,7 +18,7 @@ import type { Node } from '@/core/picture/node';
 import type { BeatTrack } from '@/core/song/track';
 import type { Rate } from '@/core/time/rate';
 import { HybridClock } from './clock';
-import { dropOldTakeMeasures, liftStore } from './lift-store';
+import { dropOldSongMeasures, dropOldTakeMeasures, liftStore } from './lift-store';
 
 /** A record with the stamp of the last change of each field. */
 export type StoredRecord = AnyRecord & { stamps: Record<string, string> };
@@ -51,7 +52,9 @@ export type MeasureValue =
   | { method: 'pictures'; pictures: TakePictures; poster: Blob; complete: boolean }
   | FoundValue
   | { method: 'comparison'; comparison: Comparison }
-  | { method: 'song-2'; song: SongMeasure; beats: BeatTrack }
+  | { method: 'sound'; sound: SongSound }
+  | { method: 'beats'; beats: BeatTrack }
+  | { method: 'sections'; form: SongSections }
   | { method: 'seam-3'; seam: SeamMeasure };
 /**
  * Something measured, small enough for live queries, under a key that holds everything it depends on. What is large of
@@ -195,6 +198,7 @@ export class Store extends Dexie {
       .stores({ curves: 'key, project', writes: 'id, number, [project+number]' })
       .upgrade(dropOldTakeMeasures);
     this.version(5).upgrade((transaction) => liftStore(transaction, 2));
+    this.version(6).upgrade(dropOldSongMeasures);
   }
 
   /** A table of those that every screen follows. */

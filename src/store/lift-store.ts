@@ -46,3 +46,12 @@ export async function dropOldTakeMeasures(transaction: Transaction): Promise<voi
   await measures.filter(({ value }) => ['take-2', 'compare-1'].includes(value.method)).delete();
   await transaction.table('stills').clear();
 }
+
+/**
+ * Songs that were measured before each part had a key of its own are measured again. Their decoded sound stays: where
+ * it began late by what the encoder put before it, beats that lie on it are moved with it.
+ */
+export async function dropOldSongMeasures(transaction: Transaction): Promise<void> {
+  const measures = transaction.table<{ value: { method: string } }, string>('measures');
+  await measures.filter(({ value }) => value.method === 'song-2').delete();
+}

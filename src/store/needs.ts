@@ -1,16 +1,17 @@
 import { partKey, takeParts, type TakePart } from '@/core/footage/analysers';
 import type { Moment, Take } from '@/core/model/records';
 import { remembered } from '@/core/remember';
+import { songPartKey, songParts, type SongPart } from '@/core/song/parts';
 import { isOverPlate, laysOverPlate, recipeOf } from '@/core/recipes/built';
 import { renderKey } from './commands/renders';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
-import { compareKey, songKey, type Snapshot } from './snapshot';
+import { compareKey, type Snapshot } from './snapshot';
 
 /** A piece of work that is missing, under the key that its result will have. */
 export type Need =
   | { kind: 'take'; key: string; label: string; take: Take; parts: TakePart[] }
-  | { kind: 'song'; key: string; label: string; media: string; song: string }
+  | { kind: 'song'; key: string; label: string; media: string; song: string; parts: SongPart[] }
   | { kind: 'again'; key: string; label: string; media: string; song: string }
   | { kind: 'compare'; key: string; label: string; take: Take; plate: Take }
   | { kind: 'work'; key: string; label: string; moment: Moment; work: KeyedWork }
@@ -33,16 +34,20 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
   };
   const nameOf = (id: string) => media.get(id)?.name ?? 'file';
   if (song?.media && media.has(song.media)) {
-    want({
-      kind: 'song',
-      key: songKey(song.media),
-      label: `Finding beats in ${nameOf(song.media)}`,
-      media: song.media,
-      song: song.id,
-    });
-    if (song.again && measures.has(songKey(song.media))) {
+    const file = song.media;
+    const parts = songParts.filter((part) => !measures.has(songPartKey(part, file)));
+    if (parts.length > 0)
+      want({
+        kind: 'song',
+        key: songPartKey(parts[0], file),
+        label: `Finding beats in ${nameOf(file)}`,
+        media: file,
+        song: song.id,
+        parts,
+      });
+    if (song.again && parts.length === 0) {
       const key = `again:${song.id}:${song.again}`;
-      want({ kind: 'again', key, label: 'Finding the other beats again', media: song.media, song: song.id });
+      want({ kind: 'again', key, label: 'Finding the other beats again', media: file, song: song.id });
     }
   }
   for (const take of takes) {

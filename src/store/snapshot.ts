@@ -2,6 +2,7 @@ import { partKey, type TakeSource } from '@/core/footage/analysers';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Project, Take } from '@/core/model/records';
 import { rememberedWith, sharedList } from '@/core/remember';
+import { songPartKey, songParts } from '@/core/song/parts';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
 import { arrange, type Arranged } from './arrange';
@@ -60,7 +61,6 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
   return snapshot;
 }
 
-export const songKey = (media: string) => `song-2:${media}`;
 export const compareKey = (take: TakeSource, plate: TakeSource) =>
   `comparison-4(${partKey('camera', take)},${partKey('camera', plate)})`;
 
@@ -87,10 +87,23 @@ export function comparisonOf(snapshot: Snapshot, take: Take | null, plate: Take 
   return value?.method === 'comparison' ? value.comparison : null;
 }
 
-export function songMeasure(snapshot: Snapshot): { song: SongMeasure; beats: BeatTrack } | null {
-  const media = snapshot.song?.media;
-  const value = media && snapshot.measures.get(songKey(media))?.value;
-  return value && value.method === 'song-2' ? value : null;
+/** Everything that is measured of a song. */
+export type HeardSong = { song: SongMeasure; beats: BeatTrack };
+const heard = rememberedWith<MeasureValue, HeardSong>();
+
+/** A song's measure from its parts, as {@link songParts} names them; null until each was measured. */
+export function heardOf(parts: readonly (MeasureValue | undefined)[]): HeardSong | null {
+  const [sound, beats, sections] = parts;
+  if (sound?.method !== 'sound' || beats?.method !== 'beats' || sections?.method !== 'sections') return null;
+  return heard(sound, [beats, sections], () => ({
+    song: { ...sound.sound, ...sections.form },
+    beats: beats.beats,
+  }));
+}
+
+export function songMeasure({ song, measures }: Pick<Snapshot, 'song' | 'measures'>): HeardSong | null {
+  const media = song?.media;
+  return media ? heardOf(songParts.map((part) => measures.get(songPartKey(part, media))?.value)) : null;
 }
 
 const rulers = rememberedWith<Project, Ruler>();

@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { songPartKey, songParts } from '@/core/song/parts';
 import { beatLabel, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { change, undo } from './change';
 import { copyMoment, createMoment } from './commands/moments';
@@ -27,7 +28,7 @@ import {
 } from './commands/song';
 import { Store } from './db';
 import { needsOf } from './needs';
-import { readSnapshot, songKey, type Snapshot } from './snapshot';
+import { readSnapshot, type Snapshot } from './snapshot';
 
 let store: Store;
 let project: string;
@@ -159,7 +160,8 @@ describe('locked passages', () => {
     await findRestAgain(store, project);
     const snapshot = await read();
     const media = new Map([['m', { id: 'm', name: 'song.wav' }]]) as unknown as Snapshot['media'];
-    const measures = new Map([[songKey('m'), {}]]) as unknown as Snapshot['measures'];
+    const known = songParts.map((part) => [songPartKey(part, 'm'), {}] as const);
+    const measures = new Map(known) as unknown as Snapshot['measures'];
     expect(needsOf({ ...snapshot, media, measures }).map(({ kind }) => kind)).toEqual(['again']);
   });
 });

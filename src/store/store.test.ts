@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { partKey } from '@/core/footage/analysers';
+import { songPartKey } from '@/core/song/parts';
 import { regularGrid } from '@/core/time/grid';
 import type { Take } from '@/core/model/records';
 import type { CloneMoment } from '@/core/recipes/clone/material';
@@ -242,7 +243,7 @@ describe('moments and work', () => {
     const key = partKey('pictures', { media: 'm-left' });
     await store.writeRows('halted', [{ key, project, label: '', reason: 'cancelled' }]);
     expect(needsOf(await read()).map((need) => need.key)).toEqual([
-      'song-2:m',
+      songPartKey('sound', 'm'),
       partKey('pictures', { media: 'm-plate' }),
     ]);
   });

@@ -4,7 +4,8 @@ import { filesIn } from '@/core/picture/node';
 import type { Moment } from '@/core/model/records';
 import type { Render } from '@/store/db';
 import { framesOf, pictureOf } from '@/store/material';
-import { songKey, type Snapshot } from '@/store/snapshot';
+import { songPartKey } from '@/core/song/parts';
+import type { Snapshot } from '@/store/snapshot';
 import { keep, type Doing } from './job';
 import type { RenderApi } from './render.worker';
 import { sourcesOf } from './sources';
@@ -49,7 +50,7 @@ export const renderMoment: Doing<'render', RenderApi> = async ({ store, snapshot
   const { song } = snapshot;
   if (!render || !task || !song)
     return refuse('render', 'There is nothing to render yet. Choose takes first.');
-  const heard = song.media && snapshot.measures.has(songKey(song.media));
+  const heard = song.media && snapshot.measures.has(songPartKey('sound', song.media));
   const wav = heard && song.media ? await store.proxies.get(song.media) : null;
   try {
     const { blob, flashes } = await api.renderShot(

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { partKey, takeParts, type TakePart } from '@/core/footage/analysers';
+import { songParts } from '@/core/song/parts';
 import { regularGrid } from '@/core/time/grid';
 import { removeMoment, setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
@@ -13,7 +14,7 @@ import { findingsOf } from '@/store/findings';
 import { lacksOf, needsOf } from '@/store/needs';
 import { planOf } from '@/store/plan';
 import { TestFilm } from '@/store/__tests__/film';
-import { answers, decoded, found, full, held, sung97, until, type Calls } from './__tests__/answers';
+import { answers, decoded, found, full, heard, held, sung97, until, type Calls } from './__tests__/answers';
 import type { Workers } from './perform';
 import { Runner, type Hold } from './runner';
 
@@ -64,7 +65,7 @@ describe('the runner', () => {
     const { measures } = await film.read();
     expect([...measures.values()].map(({ value }) => value.method).sort()).toEqual(
       [
-        ...['comparison', 'comparison', 'seam-3', 'song-2'],
+        ...['comparison', 'comparison', 'seam-3', ...songParts],
         ...['one', 'two', 'plate'].flatMap(() => takeParts),
       ].sort(),
     );
@@ -281,7 +282,7 @@ describe('the runner', () => {
     await listening.begun();
     const grid = regularGrid(150, 0, 60);
     await change(film.store, film.project, 'Tempo', [{ record: 'song-record', set: { grid } }]);
-    listening.release(await (answers.measureSong as () => Promise<unknown>)());
+    listening.release(heard());
     await idle();
     expect((await film.read()).song?.grid).toEqual(grid);
   });

@@ -1,15 +1,61 @@
 import { refuse } from '@/core/error';
-import { layFirstBeats, layFirstSections, layFoundRest, lockedPassages } from '@/store/commands/song';
-import { keep, original, type Doing } from './job';
+import { songPartKey, songParts } from '@/core/song/parts';
+import type { DecodedSong } from '@/media/measure-song';
+import {
+  followSound,
+  layFirstBeats,
+  layFirstSections,
+  layFoundRest,
+  lockedPassages,
+} from '@/store/commands/song';
+import type { Store } from '@/store/db';
+import { keep, original, type Doing, type Result } from './job';
 
+/** half a sample at 48 kHz is 10 µs; resampling may lay the ends of two decodings so far apart */
+const sameSeconds = 1e-4;
+
+/** Keeps a song's decoded sound. Beats on an older decoding that began late by the encoder's delay move with it. */
+async function keepSound(store: Store, project: string, media: string, song: DecodedSong): Promise<void> {
+  const { sound, wav, early } = song;
+  const secondsOf = ({ size }: Blob) => (size * sound.duration) / wav.size;
+  await store.transaction('rw', store.tables, async () => {
+    const older = await store.proxies.get(media);
+    await store.proxies.put({ id: media, blob: wav });
+    const longer = older ? secondsOf(older.blob) - sound.duration : 0;
+    if (early > 0 && Math.abs(longer - early) < sameSeconds) await followSound(store, project, early);
+  });
+}
+
+/** Measures whatever is missing of a song, and keeps each part under its own key. */
 export const measureSong: Doing<'song'> = async (job, api) => {
   const { store, snapshot, need, progress } = job;
-  const { measure, beats, wav } = await api.measureSong(await original(store, need.media), progress);
-  await store.proxies.put({ id: need.media, blob: wav });
-  await keep(job, need.media, [{ key: need.key, value: { method: 'song-2', song: measure, beats } }]);
-  if (beats.beats.length < 2) return;
-  const laid = await layFirstBeats(store, snapshot.project.id, need.song, beats);
-  if (laid) await layFirstSections(store, snapshot.project.id);
+  const { media } = need;
+  const project = snapshot.project.id;
+  const wav = need.parts.includes('sound') ? undefined : await store.proxies.get(media);
+  // Without its decoded sound a song is measured whole.
+  const parts = wav ? need.parts : songParts;
+  const known = snapshot.measures.get(songPartKey('beats', media))?.value;
+  const { decoded, beats, sections } = await api.measureSong(
+    wav?.blob ?? (await original(store, media)),
+    parts,
+    known?.method === 'beats' ? known.beats : null,
+    progress,
+  );
+  if (decoded) await keepSound(store, project, media, decoded);
+  const results: Result[] = [
+    ...(decoded
+      ? [{ key: songPartKey('sound', media), value: { method: 'sound' as const, sound: decoded.sound } }]
+      : []),
+    ...(beats ? [{ key: songPartKey('beats', media), value: { method: 'beats' as const, beats } }] : []),
+    ...(sections
+      ? [{ key: songPartKey('sections', media), value: { method: 'sections' as const, form: sections } }]
+      : []),
+  ];
+  const methods = new Set(results.map(({ value }) => value.method));
+  await keep(job, media, results, (_, method) => methods.has(method));
+  if (!beats || beats.beats.length < 2) return;
+  const laid = await layFirstBeats(store, project, need.song, beats);
+  if (laid) await layFirstSections(store, project);
 };
 
 export const findRest: Doing<'again'> = async ({ store, snapshot, need, progress }, api) => {

@@ -84,17 +84,25 @@ export type Comparison = {
   covered: Uint8Array;
 };
 
-/** What one decoding of a song found. */
-export type SongMeasure = {
+/** What decoding a song gives. */
+export type SongSound = {
+  /** seconds */
   duration: number;
+  /** loudest sample of each stretch, 0..1 */
   peaks: Float32Array;
   perSecond: number;
   silent: boolean;
+};
+
+/** What is found of a song's form. */
+export type SongSections = {
   /** root mean square, ten a second */
   levels: Float32Array;
   /** where sections begin, as the sound has it */
   sections: FoundSection[];
 };
+
+export type SongMeasure = SongSound & SongSections;
 
 /** A seam that was solved for a moment; points in shares of the frame. */
 export type SeamMeasure = {

@@ -4,12 +4,13 @@ import { cameraPath } from '@/core/footage/camera-path';
 import { pictureTimes } from '@/core/footage/picture-times';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Take } from '@/core/model/records';
+import { songPartKey } from '@/core/song/parts';
 import { regularGrid } from '@/core/time/grid';
 import { change } from '../change';
 import { createMoment } from '../commands/moments';
 import { createProject, newRecord } from '../commands/projects';
 import { Store, type Measure, type Media } from '../db';
-import { compareKey, readSnapshot, songKey, type Snapshot } from '../snapshot';
+import { compareKey, readSnapshot, type Snapshot } from '../snapshot';
 
 const size = { width: 1280, height: 720 };
 
@@ -128,9 +129,15 @@ export class TestFilm {
     const value = { method: 'comparison' as const, comparison: compared(more) };
     return this.keep(compareKey(source, { media: 'm-plate' }), id, value);
   }
-  sung(more: Partial<SongMeasure> = {}) {
+  async sung(more: Partial<SongMeasure> = {}) {
     const beats = { beats: [], downbeats: [], bpm: 120, confidence: 0.9, hits: [], beatsPerBar: 4 } as never;
-    return this.keep(songKey('song'), 'song-record', { method: 'song-2', song: sung(more), beats });
+    const { levels, sections, ...sound } = sung(more);
+    await this.keep(songPartKey('sound', 'song'), 'song', { method: 'sound', sound });
+    await this.keep(songPartKey('beats', 'song'), 'song', { method: 'beats', beats });
+    await this.keep(songPartKey('sections', 'song'), 'song', {
+      method: 'sections',
+      form: { levels, sections },
+    });
   }
 
   async addSong(more: object = {}): Promise<void> {

@@ -2,9 +2,9 @@ import { movePins } from '@/core/model/pins';
 import { refuse } from '@/core/error';
 import { gridOfLabels, type ReadGrid } from '@/core/formats/labelled-beats';
 import type { TextCue } from '@/core/formats/webvtt';
-import type { SongMeasure } from '@/core/model/measures';
 import type { Song } from '@/core/model/records';
 import { foundGrid } from '@/core/song/found-grid';
+import { songPartKey, songParts } from '@/core/song/parts';
 import type { BeatTrack } from '@/core/song/track';
 import { barAndBeat, barStart, beatOfTime, regularGrid, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import {
@@ -23,16 +23,17 @@ import { same } from '../apply';
 import type { Arranged } from '../arrange';
 import { change, type Edit } from '../change';
 import { newId, type Store } from '../db';
-import { songKey } from '../snapshot';
+import { heardOf, type HeardSong } from '../snapshot';
 import { newRecord } from './projects';
 
 /** Records with what was measured of their song, read in the transaction of a step. */
-type Heard = Arranged & { measured: { song: SongMeasure; beats: BeatTrack } | null };
+type Heard = Arranged & { measured: HeardSong | null };
 
 async function hear(store: Store, now: Arranged): Promise<Heard> {
-  const { song } = now;
-  const value = song?.media ? (await store.measures.get(songKey(song.media)))?.value : undefined;
-  return { ...now, measured: value?.method === 'song-2' ? value : null };
+  const media = now.song?.media;
+  if (!media) return { ...now, measured: null };
+  const rows = await store.measures.bulkGet(songParts.map((part) => songPartKey(part, media)));
+  return { ...now, measured: heardOf(rows.map((row) => row?.value)) };
 }
 
 /** A corrected grid; null where it is to stay as it is. */
@@ -107,6 +108,20 @@ export const setMeterAt = (store: Store, project: string, position: number, beat
 export const setTempoAt = (store: Store, project: string, position: number, bpm: number) =>
   correct(store, project, 'Tempo from here', (now) =>
     setTempoFrom(gridOf(now), position, bpm, durationOf(now)),
+  );
+
+/**
+ * Beats that were laid on a sound which began late move to where it begins now; whatever is pinned to them stays
+ * pinned.
+ * @param seconds by which the sound was late
+ */
+export const followSound = (store: Store, project: string, seconds: number) =>
+  correct(
+    store,
+    project,
+    'Sound from where it begins',
+    ({ song }) => (song?.grid ? shiftGrid(song.grid, -seconds) : null),
+    true,
   );
 
 /** Half a beat later. Whatever the tempo is, a grid that sits between the beats is right after it. */

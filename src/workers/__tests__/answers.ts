@@ -1,6 +1,7 @@
 import { vi, expect } from 'vitest';
 import { takeParts, type TakePart } from '@/core/footage/analysers';
 import { inPlace, packPlacements } from '@/core/geometry/placement';
+import { songParts, type SongPart } from '@/core/song/parts';
 import { regularGrid } from '@/core/time/grid';
 import { compared, starts, sung, taken } from '@/store/__tests__/film';
 
@@ -47,10 +48,20 @@ export function decoded(parts: readonly TakePart[] = takeParts) {
   };
 }
 
+/** What measuring a song for some of its parts answers. */
+export function heard(parts: readonly SongPart[] = songParts, early = 0) {
+  const { levels, sections, ...sound } = sung();
+  return {
+    decoded: parts.includes('sound') ? { sound, wav: new Blob(['wav']), early } : null,
+    ...(parts.includes('beats') ? { beats: sung97 } : {}),
+    ...(parts.includes('sections') ? { sections: { levels, sections } } : {}),
+  };
+}
+
 /** What the workers answer where a test says nothing else. */
 export const answers: Calls = {
   measureTake: async (_: unknown, __: unknown, parts: TakePart[]) => decoded(parts),
-  measureSong: async () => ({ measure: sung(), beats: sung97, wav: new Blob(['wav']) }),
+  measureSong: async (_: unknown, parts: SongPart[]) => heard(parts),
   findBeatsAgain: async () => sung97,
   compareTake: async () => compared(),
   solveMomentSeam: async () => found,
