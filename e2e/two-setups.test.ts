@@ -10,6 +10,7 @@ import { laySeconds } from '@/store/commands/song';
 import type { Store } from '@/store/db';
 import { planOf } from '@/store/plan';
 import { readSnapshot } from '@/store/snapshot';
+import { ownLocks } from '@/workers/__tests__/locks';
 import { importFiles } from '@/workers/import-files';
 import { decode, demo, ffmpeg, probe } from './support/ffmpeg';
 import { seeded } from './support/seeds';
@@ -30,18 +31,10 @@ async function film(store: Store, project: string, setup: number, shot: string, 
   const video = { codec: 'avc', size, turned: 0 as const, rate: 24000 / 1001 };
   const probed = { duration: Number(told.file_duration), video, audio: null };
   const file = new File([readFileSync(path)], basename(path), { type: 'video/mp4' });
-  const [{ record }] = await importFiles(
-    store,
-    project,
-    [file],
-    () => undefined,
-    () => false,
-    false,
-    () => ({
-      api: { probeFile: async () => probed } as never,
-      end: () => undefined,
-    }),
-  );
+  const [{ record }] = await importFiles(store, project, [file], {
+    open: () => ({ api: { probeFile: async () => probed } as never, end: () => undefined }),
+    locks: ownLocks(),
+  });
   const after = await readSnapshot(store, project);
   const filmed = after && planOf(after).boards[setup];
   if (!filmed || !record) throw new Error(`${path} was not taken in.`);

@@ -26,6 +26,7 @@ import { useTheme } from '@/ui/theme';
 import { goTo, useWhere } from '@/ui/where';
 import { importFiles } from '@/workers/import-files';
 import { asCoreError } from '@/workers/plain-errors';
+import { lostArrivals, tellLost } from '@/workers/arrivals';
 import { recoverRecordings } from '@/workers/recordings';
 import { Runner } from '@/workers/runner';
 import { BuildStation } from './build/build-station';
@@ -200,21 +201,21 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         store,
         projectId,
         files.filter(({ name }) => !isSongFile(name) && !isBundle(name)),
-        (done, name) => setImporting({ done, of: files.length, name }),
-        () => stop.current,
-        false,
-        undefined,
-        (name, song) =>
-          new Promise((answer) =>
-            setReplacing({
-              name,
-              song,
-              answer: (yes) => {
-                setReplacing(null);
-                answer(yes);
-              },
-            }),
-          ),
+        {
+          onProgress: (done, name) => setImporting({ done, of: files.length, name }),
+          stopped: () => stop.current,
+          mayReplace: (name, song) =>
+            new Promise((answer) =>
+              setReplacing({
+                name,
+                song,
+                answer: (yes) => {
+                  setReplacing(null);
+                  answer(yes);
+                },
+              }),
+            ),
+        },
       );
       setImporting(null);
       for (const result of results) {
@@ -237,6 +238,8 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   useEffect(
     () =>
       void attempt(async () => {
+        const lost = await lostArrivals(store, projectId, navigator.locks);
+        if (lost.length > 0) toast.error(tellLost(lost));
         const { kept, problems } = await recoverRecordings(store, projectId);
         for (const problem of problems) toast.error(problem);
         if (kept > 0)

@@ -39,7 +39,7 @@ export async function openDemo(
       });
     }),
   );
-  await importFiles(store, project, loaded, onProgress);
+  await importFiles(store, project, loaded, { onProgress });
   return project;
 }
 

@@ -110,6 +110,17 @@ export type Recording = {
   started: number;
 };
 
+/** A file that is being brought in: until then it is nowhere else. `batch` names those that came together. */
+export type Arrival = {
+  id: string;
+  project: string;
+  batch: string;
+  name: string;
+  type: string;
+  size: number;
+  fingerprint: string;
+};
+
 /** Pictures of a setup's empty set as this device's camera shows it, to watch against. Never leaves the device. */
 type SetReference = {
   setup: string;
@@ -158,6 +169,7 @@ export class Store extends Dexie {
   declare halted: EntityTable<Halted, 'key'>;
   declare renders: EntityTable<Render, 'id'>;
   declare recordings: EntityTable<Recording, 'id'>;
+  declare arrivals: EntityTable<Arrival, 'id'>;
   declare references: EntityTable<SetReference, 'setup'>;
   declare conflicts: EntityTable<Conflict, 'id'>;
   declare chunks: Table<{ recording: string; index: number; blob: Blob }, [string, number]>;
@@ -198,7 +210,7 @@ export class Store extends Dexie {
       .stores({ curves: 'key, project', writes: 'id, number, [project+number]' })
       .upgrade(dropOldTakeMeasures);
     this.version(5).upgrade((transaction) => liftStore(transaction, 2));
-    this.version(6).upgrade(dropOldSongMeasures);
+    this.version(6).stores({ arrivals: 'id, project, batch' }).upgrade(dropOldSongMeasures);
   }
 
   /** A table of those that every screen follows. */

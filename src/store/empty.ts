@@ -34,7 +34,7 @@ export async function emptyProject(store: Store, project: string): Promise<void>
     const recordings = await store.recordings.where({ project }).primaryKeys();
     for (const table of [store.originals, store.proxies, store.stills]) await table.bulkDelete(files);
     await store.chunks.where('recording').anyOf(recordings).delete();
-    for (const table of [store.recordings, store.references, store.curves, store.commands])
+    for (const table of [store.recordings, store.arrivals, store.references, store.curves, store.commands])
       await table.where({ project }).delete();
     for (const name of noted)
       await store.removeRows(name, project, await store.tableOf(name).where({ project }).primaryKeys());

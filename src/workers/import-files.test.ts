@@ -3,6 +3,9 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { undo } from '@/store/change';
 import { removeTake } from '@/store/commands/takes';
 import { TestFilm } from '@/store/__tests__/film';
+import { held, until } from './__tests__/answers';
+import { ownLocks } from './__tests__/locks';
+import { lostArrivals, tellLost } from './arrivals';
 import { importFiles } from './import-files';
 
 const video = { codec: 'avc', size: { width: 1920, height: 1080 }, turned: 0, rate: 25 };
@@ -14,6 +17,7 @@ const probes: Record<string, object> = {
 
 describe('bringing files in', () => {
   let film: TestFilm;
+  const locks = ownLocks();
   const ended = vi.fn();
   /** A file's words say what looking into it finds. */
   const probeFile = vi.fn(async (file: Blob) => {
@@ -24,7 +28,7 @@ describe('bringing files in', () => {
   const open = () => ({ api: { probeFile } as never, end: ended });
   const file = (name: string, words: string, type = 'video/mp4') => new File([words], name, { type });
   const bring = (files: File[], stopped = () => false, keep = false) =>
-    importFiles(film.store, film.project, files, () => undefined, stopped, keep, open);
+    importFiles(film.store, film.project, files, { stopped, keepDelivery: keep, open, locks });
 
   beforeEach(async () => {
     film = await TestFilm.begin();
@@ -59,16 +63,11 @@ describe('bringing files in', () => {
     const before = (await film.read()).song;
     const asked: string[] = [];
     const second = (yes: boolean) =>
-      importFiles(
-        film.store,
-        film.project,
-        [file('other.opus', 'song two', 'audio/ogg')],
-        () => undefined,
-        () => false,
-        false,
+      importFiles(film.store, film.project, [file('other.opus', 'song two', 'audio/ogg')], {
         open,
-        async (name, song) => (asked.push(`${name} for ${song}`), yes),
-      );
+        locks,
+        mayReplace: async (name, song) => (asked.push(`${name} for ${song}`), yes),
+      });
     expect((await second(false))[0]).toMatchObject({
       outcome: 'kept',
       message: 'song.opus stays the song; other.opus was not brought in.',
@@ -91,6 +90,45 @@ describe('bringing files in', () => {
     const { takes, media } = await film.read();
     expect([takes.length, media.size]).toEqual([1, 1]);
     expect((await bring([file('clip.mp4', 'clip')]))[0].outcome).toBe('known');
+  });
+
+  it('names the files that a lost page had not brought in, and takes them again', async () => {
+    const four = ['one', 'two', 'three', 'four'].map((name) => file(`${name}.mp4`, `clip ${name}`));
+    // A page that is lost never comes back from the second file; its locks go with it.
+    const looked = held<object>();
+    probeFile.mockResolvedValueOnce(probes.clip).mockImplementationOnce(looked.called as never);
+    void importFiles(film.store, film.project, four, { open, locks: ownLocks() });
+    await until(() => expect(looked.called).toHaveBeenCalled());
+    const names = await lostArrivals(film.store, film.project, ownLocks());
+    expect(names.sort()).toEqual(['four.mp4', 'three.mp4', 'two.mp4']);
+    expect(tellLost(names)).toBe(
+      'The page was closed before four.mp4, three.mp4, and two.mp4 were in. Bring them in again.',
+    );
+    const problems = async () =>
+      [...(await film.read()).media.values()].filter(({ problem }) => problem).map(({ name }) => name);
+    expect((await problems()).sort()).toEqual(names);
+    expect(await lostArrivals(film.store, film.project, locks)).toEqual([]);
+    expect((await bring(four)).map(({ outcome }) => outcome)).toEqual(['known', 'take', 'take', 'take']);
+    expect(await problems()).toEqual([]);
+    expect(await film.store.arrivals.count()).toBe(0);
+  });
+
+  it('leaves the files of a page that is still at it alone', async () => {
+    const answers: (string[] | undefined)[] = [];
+    await importFiles(film.store, film.project, [file('one.mp4', 'clip 1'), file('two.mp4', 'clip 2')], {
+      open: () => ({
+        api: {
+          probeFile: async () => {
+            answers.push(await lostArrivals(film.store, film.project, locks));
+            return probes.clip as never;
+          },
+        } as never,
+        end: ended,
+      }),
+      locks,
+    });
+    expect(answers).toEqual([[], []]);
+    expect((await film.read()).takes).toHaveLength(2);
   });
 
   it('keeps the place of a file that cannot be used, with the reason, and takes it once it can', async () => {

@@ -1,3 +1,4 @@
+import { arrived, expecting, type Locks } from './arrivals';
 import { asCoreError, isFull } from './plain-errors';
 import { openMedia, type Client } from './clients';
 import type { MediaApi } from './media.worker';
@@ -17,12 +18,6 @@ type Imported = {
   /** the take or song that it became or is */
   record?: string;
 };
-
-async function fingerprintOf(file: Blob): Promise<string> {
-  const ends = new Blob([file.slice(0, 65_536), file.slice(Math.max(0, file.size - 65_536))]);
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', await ends.arrayBuffer()));
-  return `${file.size}:${[...digest.slice(0, 12)].map((byte) => byte.toString(16).padStart(2, '0')).join('')}`;
-}
 
 /** The song of a project: its sound's name, null for a ruler of seconds alone; nothing where there is no song. */
 async function songOf(store: Store, project: string): Promise<{ name: string | null } | null> {
@@ -47,49 +42,75 @@ function readableName(file: string): string {
   return words[0].toUpperCase() + words.slice(1);
 }
 
+/** How files are brought in. */
+export type Importing = {
+  /** told how many are in, and the name of the one at hand */
+  onProgress?: (done: number, name: string) => void;
+  /** asked before each file whether the rest is no longer wanted */
+  stopped?: () => boolean;
+  /** the first clip does not set the film's size and rate */
+  keepDelivery?: boolean;
+  /** opens the worker that looks into files */
+  open?: () => Client<Pick<MediaApi, 'probeFile'>>;
+  /** asks before a sound takes the place of the song */
+  mayReplace?: MayReplace;
+  locks?: Locks;
+};
+
 /**
  * Brings files into a project one after the other. A file that cannot be used keeps its place with the reason;
  * what was there before stays as it is.
- * @param keepDelivery the first clip does not set the film's size and rate
- * @param open opens the worker that looks into files
- * @param mayReplace asks before a sound takes the place of the song
  */
 export async function importFiles(
   store: Store,
   project: string,
   files: readonly File[],
-  onProgress: (done: number, name: string) => void,
-  stopped: () => boolean = () => false,
-  keepDelivery = false,
-  open: () => Client<Pick<MediaApi, 'probeFile'>> = openMedia,
-  mayReplace: MayReplace = async () => true,
+  {
+    onProgress = () => undefined,
+    stopped = () => false,
+    keepDelivery = false,
+    open = openMedia,
+    mayReplace = async () => true,
+    locks = navigator.locks,
+  }: Importing = {},
 ): Promise<Imported[]> {
   const media = open();
-  const results: Imported[] = [];
   try {
-    for (const [index, file] of files.entries()) {
-      if (stopped()) break;
-      onProgress(index, file.name);
-      const probe = (blob: Blob) => media.api.probeFile(blob);
-      results.push(await importFile(store, project, file, probe, keepDelivery, mayReplace));
-    }
-    return results;
+    return await expecting(store, project, files, locks, async (expected) => {
+      const results: Imported[] = [];
+      for (const [index, file] of files.entries()) {
+        if (stopped()) break;
+        onProgress(index, file.name);
+        const probe = (blob: Blob) => media.api.probeFile(blob);
+        const { fingerprint } = expected[index];
+        results.push(await importFile(store, project, file, fingerprint, probe, keepDelivery, mayReplace));
+        await arrived(store, expected[index]);
+      }
+      return results;
+    });
   } finally {
     media.end();
   }
 }
 
+/** Rows of a file that could not be used, or did not come to its end, before. */
+const failedBefore = (store: Store, project: string, fingerprint: string): Promise<string[]> =>
+  store.media
+    .where({ fingerprint })
+    .filter((one) => one.project === project && one.problem !== null)
+    .primaryKeys();
+
 async function importFile(
   store: Store,
   project: string,
   file: File,
+  fingerprint: string,
   probe: (blob: Blob) => Promise<NonNullable<Media['probe']>>,
   keepDelivery: boolean,
   mayReplace: MayReplace,
 ): Promise<Imported> {
   const { name } = file;
   try {
-    const fingerprint = await fingerprintOf(file);
     const known = await store.media
       .where({ fingerprint })
       .filter((one) => one.project === project && !one.problem)
@@ -140,13 +161,13 @@ async function importFile(
       }
     } catch (error) {
       row.problem = asCoreError(error);
-      const same = store.media.where({ fingerprint }).filter((one) => one.project === project);
-      await store.removeRows('media', project, await same.primaryKeys());
+      await store.removeRows('media', project, await failedBefore(store, project, fingerprint));
       await store.writeRows('media', [row]);
       return { name, outcome: 'problem', message: `${name}: ${row.problem.message}` };
     }
     await store.transaction('rw', store.media, store.writes, store.originals, async () => {
       await store.originals.add({ id, blob: new Blob([file], { type: file.type }) });
+      await store.removeRows('media', project, await failedBefore(store, project, fingerprint));
       await store.writeRows('media', [row]);
     });
     return row.probe.video ? await addTake(store, row, keepDelivery) : await addSong(store, row);

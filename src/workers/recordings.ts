@@ -78,14 +78,7 @@ export async function finishRecording(store: Store, id: string): Promise<string 
     row.name,
     { type: row.type, lastModified: Date.now() },
   );
-  const [result] = await importFiles(
-    store,
-    row.project,
-    [file],
-    () => undefined,
-    () => false,
-    true,
-  );
+  const [result] = await importFiles(store, row.project, [file], { keepDelivery: true });
   // What could not become a file now, for want of room, is tried again when the project is next opened.
   if (!result.record) return result.message;
   const snapshot = await readSnapshot(store, row.project);
