@@ -1,32 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { openDeviceCamera } from './camera';
+import { FakeRecorder } from './__tests__/fake-recorder';
 import { StreamRecorder } from './recorder';
-
-/** A browser's recorder that a test drives. @see W3C MediaStream Recording */
-class FakeRecorder extends EventTarget {
-  static last: FakeRecorder;
-  static types = ['video/webm'];
-  static isTypeSupported = (type: string) => FakeRecorder.types.includes(type);
-  state = 'inactive';
-  constructor() {
-    super();
-    FakeRecorder.last = this;
-  }
-  start() {
-    this.state = 'recording';
-  }
-  stop() {
-    this.state = 'inactive';
-    this.give('last');
-    this.dispatchEvent(new Event('stop'));
-  }
-  give(words: string) {
-    this.dispatchEvent(Object.assign(new Event('dataavailable'), { data: new Blob([words]) }));
-  }
-  fail(error: unknown) {
-    this.dispatchEvent(Object.assign(new Event('error'), { error }));
-  }
-}
 
 describe('recording a stream', () => {
   const kept: string[] = [];

@@ -5,6 +5,7 @@ import { linkTake, logOf, stopLog } from '@/store/commands/shoot';
 import type { Recording, Store } from '@/store/db';
 import { planOf } from '@/store/plan';
 import { readSnapshot } from '@/store/snapshot';
+import type { Locks } from './arrivals';
 import { importFiles } from './import-files';
 import { isFull } from './plain-errors';
 
@@ -24,6 +25,7 @@ export async function record(
   log: Log,
   name: string,
   bitsPerSecond: number,
+  locks: Locks = navigator.locks,
 ): Promise<Running> {
   let end: (told: { failure: unknown }) => void = () => undefined;
   const ended = new Promise<{ failure: unknown }>((resolve) => (end = resolve));
@@ -46,7 +48,7 @@ export async function record(
   // While this page lives it holds the lock; a page that was thrown out of memory does not. Held before there is a row,
   // so that no other page takes the recording for one that was left behind.
   await new Promise<void>((held) => {
-    void navigator.locks.request(lockOf(log.id), () => {
+    void locks.request(lockOf(log.id), () => {
       held();
       return ended;
     });
@@ -102,10 +104,11 @@ export async function finishRecording(store: Store, id: string): Promise<string 
 export async function recoverRecordings(
   store: Store,
   project: string,
+  locks: Locks = navigator.locks,
 ): Promise<{ kept: number; problems: string[] }> {
   const out = { kept: 0, problems: [] as string[] };
   for (const { id } of await store.recordings.where({ project }).toArray()) {
-    await navigator.locks.request(lockOf(id), { ifAvailable: true }, async (lock) => {
+    await locks.request(lockOf(id), { ifAvailable: true }, async (lock) => {
       if (!lock) return;
       const problem = await finishRecording(store, id);
       if (problem) out.problems.push(problem);

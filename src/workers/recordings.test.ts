@@ -1,0 +1,61 @@
+import 'fake-indexeddb/auto';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { FakeRecorder } from '@/media/__tests__/fake-recorder';
+import { addSetup } from '@/store/commands/plan';
+import { startLog } from '@/store/commands/shoot';
+import { TestFilm } from '@/store/__tests__/film';
+import { until } from './__tests__/answers';
+import { ownLocks } from './__tests__/locks';
+import { record, recoverRecordings } from './recordings';
+
+beforeEach(() => vi.stubGlobal('MediaRecorder', FakeRecorder));
+afterEach(() => {
+  vi.restoreAllMocks();
+  vi.unstubAllGlobals();
+});
+
+/** A film with a setup, and a line in its log for a take that is about to be recorded. */
+async function rolling() {
+  const film = await TestFilm.begin();
+  const setup = await addSetup(film.store, film.project);
+  const log = await startLog(film.store, film.project, setup, 'shot', { variation: '' });
+  return { store: film.store, project: film.project, log };
+}
+
+describe('a recording', () => {
+  it('is nobody else’s from before it is in the store until its last piece is kept', async () => {
+    const { store, project, log } = await rolling();
+    const locks = ownLocks();
+    const recovered: Awaited<ReturnType<typeof recoverRecordings>>[] = [];
+    // Another tab looks for recordings that were left behind, just when this one comes to be in the store.
+    const put = store.recordings.put.bind(store.recordings);
+    vi.spyOn(store.recordings, 'put').mockImplementation(((row: Parameters<typeof put>[0]) =>
+      put(row).then(async (key) => {
+        recovered.push(await recoverRecordings(store, project, locks));
+        return key;
+      })) as never);
+    const { stop, ended } = await record(store, {} as MediaStream, log, 'Take 1', 8e6, locks);
+    FakeRecorder.last.give('a piece');
+    await until(async () => expect(await store.chunks.count()).toBe(1));
+    recovered.push(await recoverRecordings(store, project, locks));
+    expect(recovered).toEqual([
+      { kept: 0, problems: [] },
+      { kept: 0, problems: [] },
+    ]);
+    expect(await store.recordings.count()).toBe(1);
+    stop();
+    expect(await ended).toEqual({ failure: null });
+    expect((await store.chunks.toArray()).map(({ index }) => index)).toEqual([0, 1]);
+  });
+
+  it('that a lost page left without one piece is said, and its line in the log stays', async () => {
+    const { store, project, log } = await rolling();
+    await record(store, {} as MediaStream, log, 'Take 1', 8e6, ownLocks());
+    // The page is lost: its locks are gone, and so are pieces that were never given.
+    const { kept, problems } = await recoverRecordings(store, project, ownLocks());
+    expect(kept).toBe(0);
+    expect(problems).toEqual([expect.stringMatching(/^Nothing was recorded .* log is kept\.$/)]);
+    expect(await store.recordings.count()).toBe(0);
+    expect((await store.records.get(log.id))?.alive).toBe(true);
+  });
+});
