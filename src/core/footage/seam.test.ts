@@ -84,6 +84,34 @@ describe('the best seam', () => {
     expect(seam.outline).toHaveLength(1);
   });
 
+  // With dots for strokes the shortest join of pictures that agree is a ring round one dot.
+  it.each([
+    ['in the middle of either half', 16, 48],
+    ['close together at one edge', 4, 14],
+    ['at the frame’s edges', 2, 62],
+  ])('neither shrinks onto a stroke nor hugs the edge: dots %s', (_, left, right) => {
+    const blank = () => [painted(size, wall)];
+    const strokes = [left, right].map((x, take) => ({ take, points: [[x, 18]] as [number, number][] }));
+    const { labels, visible } = solveSeam([blank(), blank()], strokes, { still: true });
+    const [{ data }] = labels;
+    const middle = (left + right) / 2;
+    // What lies clearly nearer to one stroke shows its take, from the top to the bottom.
+    for (const y of [1, 18, 34])
+      for (let x = 0; x < size.width; x++)
+        if (Math.abs(x - middle) > 6) expect(data[y * size.width + x], `${x}, ${y}`).toBe(x < middle ? 0 : 1);
+    expect(visible[0]).toBe(0);
+  });
+
+  it('still runs where the takes agree, however much nearer to one stroke that is', () => {
+    // The left performer reaches far over to the right, where nobody of the other take stands.
+    const wide = [painted(size, (x, y) => (x >= 4 && x < 44 && y > 8 ? [150, 30, 30] : wall(x, y)))];
+    const strokes = [8, 54].map((x, take) => ({ take, points: [[x, 20]] as [number, number][] }));
+    const { labels, visible } = solveSeam([wide, [figure(50, [30, 40, 150])]], strokes, { still: true });
+    for (const x of [4, 30, 43]) expect(labels[0].data[20 * size.width + x]).toBe(0);
+    for (const x of [50, 61]) expect(labels[0].data[20 * size.width + x]).toBe(1);
+    expect(visible[0]).toBeLessThan(0.5);
+  });
+
   it('may move from frame to frame, and divides between three takes', () => {
     const takes = [4, 26, 48].map((left, index) =>
       [0, 1].map(() => figure(left, [40 + 90 * index, 30, 200 - 80 * index])),

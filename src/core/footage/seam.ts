@@ -74,7 +74,13 @@ export function withMargin({ width, height }: Size, cost: Float64Array, reach: n
 const never = 1e7;
 
 /** Costs of one frame or of all: `cost(a, b, pixel)` of take `a` beside take `b`. */
-type Volume = Size & { depth: number; takes: number; cost: (a: number, b: number, voxel: number) => number };
+type Volume = Size & {
+  depth: number;
+  takes: number;
+  cost: (a: number, b: number, voxel: number) => number;
+  /** what it costs that a take shows at a pixel */
+  prior?: (take: number, pixel: number) => number;
+};
 
 /** One move of alpha expansion: which places change to take `alpha` so that the whole costs least. */
 function expand(volume: Volume, labels: Uint8Array, forced: Int16Array, alpha: number): boolean {
@@ -99,6 +105,8 @@ function expand(volume: Volume, labels: Uint8Array, forced: Int16Array, alpha: n
         if (x + 1 < width) pair(p, p + 1);
         if (y + 1 < height) pair(p, p + width);
         if (z + 1 < depth) pair(p, p + area);
+        if (volume.prior)
+          cut.addTerminal(p, volume.prior(alpha, p % area), volume.prior(labels[p], p % area));
         if (forced[p] === alpha) cut.addTerminal(p, 0, never);
         else if (forced[p] >= 0 || labels[p] === alpha) cut.addTerminal(p, forced[p] >= 0 ? never : 0, 0);
       }
@@ -141,6 +149,53 @@ function force(size: Size, depth: number, strokes: Stroke[], radius: number): In
     }
   }
   return forced;
+}
+
+/** Pixels from each pixel to the nearest that is marked, along rows, columns and diagonals; Infinity where none is. */
+function distanceTo({ width, height }: Size, marked: (pixel: number) => boolean): Float32Array {
+  const out = Float32Array.from({ length: width * height }, (_, pixel) => (marked(pixel) ? 0 : Infinity));
+  const near = (p: number, x: number, side: number) => {
+    const row = p + side * width;
+    let least = Math.min(out[p], out[row] + 1);
+    if (x > 0) least = Math.min(least, out[row - 1] + Math.SQRT2);
+    if (x + 1 < width) least = Math.min(least, out[row + 1] + Math.SQRT2);
+    out[p] = least;
+  };
+  for (let y = 0; y < height; y++)
+    for (let x = 0, p = y * width; x < width; x++, p++) {
+      if (y > 0) near(p, x, -1);
+      if (x > 0) out[p] = Math.min(out[p], out[p - 1] + 1);
+    }
+  for (let y = height - 1; y >= 0; y--)
+    for (let x = width - 1, p = y * width + x; x >= 0; x--, p--) {
+      if (y + 1 < height) near(p, x, 1);
+      if (x + 1 < width) out[p] = Math.min(out[p], out[p + 1] + 1);
+    }
+  return out;
+}
+
+/**
+ * What it costs that a take shows nearer to another take's strokes than to its own: so little that it only tells where
+ * takes agree, and enough that a division neither shrinks onto a stroke nor hugs the frame's edge to be shorter. None
+ * where fewer than two takes have strokes.
+ * @see Borgefors 1986 (distances by two passes); the weight is set by trial, no published source
+ */
+function nearStrokes(size: Size, takes: number, forced: Int16Array): Volume['prior'] {
+  const area = size.width * size.height;
+  const strokes = Array.from({ length: takes }, () => new Uint8Array(area));
+  forced.forEach((take, voxel) => {
+    if (take >= 0) strokes[take][voxel % area] = 1;
+  });
+  if (strokes.filter((one) => one.includes(1)).length < 2) return undefined;
+  const distances = strokes.map((one) => distanceTo(size, (pixel) => one[pixel] === 1));
+  const nearest = distances[0].map((_, pixel) => Math.min(...distances.map((one) => one[pixel])));
+  const further = (take: number, pixel: number) => distances[take][pixel] - nearest[pixel];
+  const finite = distances.flatMap((one, take) =>
+    one[0] < Infinity ? [one.reduce((most, _, pixel) => Math.max(most, further(take, pixel)), 0)] : [],
+  );
+  const enough = 0.5 * Math.max(...finite);
+  const weight = 0.8 / size.width;
+  return (take, pixel) => weight * Math.min(1, further(take, pixel) / enough);
 }
 
 function relax(volume: Volume, forced: Int16Array): Uint8Array {
@@ -298,7 +353,8 @@ export function solveSeam(takes: RgbaImage[][], strokes: Stroke[], options: { st
   const cost = (a: number, b: number, voxel: number) =>
     (costs.get(Math.min(a, b) * takes.length + Math.max(a, b)) as Float64Array)[voxel];
   const forced = force(size, depth, strokes, Math.max(2, size.width * 0.02));
-  const labels = relax({ ...size, depth, takes: takes.length, cost }, forced);
+  const prior = nearStrokes(size, takes.length, forced);
+  const labels = relax({ ...size, depth, takes: takes.length, cost, prior }, forced);
   const at = (frame: number) =>
     labels.subarray(depth === 1 ? 0 : frame * area, (depth === 1 ? 0 : frame * area) + area);
   const outline: Outline[] = [];
