@@ -12,6 +12,7 @@ import { renderShot } from '@/media/render';
 const rate = { num: 24000, den: 1001 };
 const size = { width: 1920, height: 1080 };
 const filmed4k = { width: 3840, height: 2160 };
+const filmed720 = { width: 1280, height: 720 };
 const bitrate = 16e6;
 
 const fetchBlob = async (name: string) => (await fetch(`/${name}`)).blob();
@@ -101,8 +102,8 @@ async function renderClone(one: Blob, two: Blob, frames: number, filmed: Size): 
 
 /** Runs the comparisons a few times, alternating, and gives back seconds. */
 async function run(rounds: number, frames: number) {
-  const names = ['one.mp4', 'two.mp4', 'one-4k.mp4', 'two-4k.mp4'];
-  const [one, two, large, other] = await Promise.all(names.map(fetchBlob));
+  const names = ['', '-4k', '-720'].flatMap((suffix) => [`one${suffix}.mp4`, `two${suffix}.mp4`]);
+  const [one, two, large, other, small, next] = await Promise.all(names.map(fetchBlob));
   const out = {
     shrink: [] as number[],
     measure: [] as number[],
@@ -110,6 +111,7 @@ async function run(rounds: number, frames: number) {
     render: [] as number[],
     decode4k: [] as number[],
     render4k: [] as number[],
+    render720: [] as number[],
   };
   const expected = (frames * rate.den) / rate.num;
   for (let round = 0; round < rounds; round++) {
@@ -119,6 +121,7 @@ async function run(rounds: number, frames: number) {
     out.render.push(await timed(() => renderClone(one, two, frames, size)));
     out.decode4k.push(await timed(() => decodeTwo(large, other)));
     out.render4k.push(await timed(() => renderClone(large, other, frames, filmed4k)));
+    out.render720.push(await timed(() => renderClone(small, next, frames, filmed720)));
   }
   return out;
 }

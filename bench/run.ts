@@ -18,6 +18,7 @@ for (const [name, take] of [
   for (const [suffix, scale] of [
     ['', '1920:1080'],
     ['-4k', '3840:2160'],
+    ['-720', '1280:720'],
   ]) {
     const size = ['-frames:v', String(frames), '-vf', `scale=${scale}:flags=bicubic`];
     ffmpeg('-i', `public/demo/${take}.mp4`, ...size, ...codec, join(folder, `${name}${suffix}.mp4`));
@@ -43,7 +44,7 @@ const page = await browser.newPage();
 await page.goto('http://localhost:4394/');
 await page.addScriptTag({ content: bundle.outputFiles[0].text });
 const seconds = (await page.evaluate(`run(${rounds}, ${frames})`)) as Record<
-  'shrink' | 'measure' | 'copy' | 'render' | 'decode4k' | 'render4k',
+  'shrink' | 'measure' | 'copy' | 'render' | 'decode4k' | 'render4k' | 'render720',
   number[]
 >;
 await browser.close();
@@ -66,6 +67,11 @@ const limits = [
     name: 'Rendering two takes of 4K at 1080p against two of 1080p',
     ratio: least(seconds.render4k) / least(seconds.render),
     most: 2,
+  },
+  {
+    name: 'Rendering two takes of 720p at 1080p against two of 1080p',
+    ratio: least(seconds.render720) / least(seconds.render),
+    most: 4,
   },
 ];
 for (const [name, values] of Object.entries(seconds)) console.log(`${name}: ${perPicture(values)}`);
