@@ -17,7 +17,7 @@ export const apertures: readonly number[] = [
   18, 20, 22, 25, 29, 32,
 ];
 
-/** The first marked aperture that is at least as small an opening; null beyond the scale. */
+/** The first marked f-number that is at least as small an opening as the one wanted; null beyond the scale. */
 export const markedAperture = (wanted: number): number | null =>
   apertures.find((one) => one >= wanted * 0.985) ?? null;
 

@@ -25,6 +25,7 @@ type Seam = {
 /** How much two takes differ at each pixel, gathered over frames that need not be kept. */
 type Disagreement = Size & { frames: number; sum: Float64Array };
 
+/** Nothing gathered yet. @param size in pixels */
 export const newDisagreement = (size: Size): Disagreement => ({
   ...size,
   frames: 0,

@@ -11,6 +11,7 @@ export type YuvImage = Size & YuvKind & { y: Uint8Array; u: Uint8Array; v: Uint8
 /** What deliveries are made of. */
 export const bt709: YuvKind = { matrix: 'bt709', fullRange: false };
 
+/** Samples of a chroma plane along a side of so many pixels. */
 export const chromaSide = (value: number): number => (value + 1) >> 1;
 
 /** Bytes of a picture's planes, which follow one another. */

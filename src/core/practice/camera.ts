@@ -11,7 +11,10 @@ export type Fault =
 export const filmSize = { width: 1280, height: 720 };
 export const filmRate = { num: 24000, den: 1001 };
 
-/** How the camera stands at a time: a knocked tripod swings for a moment and comes to rest elsewhere. */
+/**
+ * How the camera stands at a time: a knocked tripod swings for a moment and comes to rest elsewhere.
+ * @param time seconds of the take
+ */
 export function cameraAt(faults: readonly Fault[], time: number): Placement {
   const bump = faults.find((fault) => fault.kind === 'bump');
   if (!bump || time < bump.at) return inPlace;
@@ -26,6 +29,7 @@ export function cameraAt(faults: readonly Fault[], time: number): Placement {
   };
 }
 
+/** A canvas as a camera sees it that stands so. @param from canvas whose pixels it begins with */
 export const canvasAt = (placement: Placement, from?: Canvas): Canvas =>
   new Canvas(filmSize.width, filmSize.height, placementMatrix(placement, filmSize), from);
 

@@ -85,6 +85,7 @@ export class Canvas {
   }
 }
 
+/** A rectangle: its upper left corner and its sides, in pixels of the canvas. */
 export const box = (x: number, y: number, w: number, h: number): Shape => [
   [x, y],
   [x + w, y],
@@ -92,13 +93,14 @@ export const box = (x: number, y: number, w: number, h: number): Shape => [
   [x, y + h],
 ];
 
+/** An ellipse: its middle and half its axes, in pixels of the canvas; a polygon of so many sides. */
 export const disc = (cx: number, cy: number, rx: number, ry = rx, sides = 40): Shape =>
   Array.from({ length: sides }, (_, i) => {
     const angle = (i / sides) * 2 * Math.PI;
     return [cx + rx * Math.cos(angle), cy + ry * Math.sin(angle)];
   });
 
-/** A thick line. */
+/** A thick line between two points, of one width or tapering to another; pixels of the canvas. */
 export function bar(x0: number, y0: number, x1: number, y1: number, width: number, end = width): Shape {
   const length = Math.hypot(x1 - x0, y1 - y0) || 1;
   const [nx, ny] = [-(y1 - y0) / length / 2, (x1 - x0) / length / 2];

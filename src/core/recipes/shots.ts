@@ -7,7 +7,10 @@ export const lockedSame: Same[] = ['camera', 'lens', 'exposure', 'light'];
 const toRecord = (seconds: number, speed: number, handle: number): number =>
   Math.ceil(seconds * speed + 2 * handle);
 
-/** The plate at the start and at the end of a setup: one pair serves all its moments. */
+/**
+ * The plate at the start and at the end of a setup: one pair serves all its moments.
+ * @param seconds that the longest of them lasts
+ */
 export function plates(seconds: number): ShotNeed[] {
   const plate = {
     what: 'plate' as const,

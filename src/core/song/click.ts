@@ -30,7 +30,11 @@ export function countIn(beat: number, beatsPerBar: number): { clicks: Click[]; l
   return { clicks, length: counts * every * beat };
 }
 
-/** Clicks as sound, -1..1: a short high tick, higher and louder on the first of a bar. */
+/**
+ * Clicks as sound, -1..1: a short high tick, higher and louder on the first of a bar.
+ * @param frames samples that it lasts
+ * @param sampleRate samples a second
+ */
 export function soundOfClicks(clicks: readonly Click[], frames: number, sampleRate: number): Float32Array {
   const out = new Float32Array(frames);
   for (const { time, accent } of clicks) {

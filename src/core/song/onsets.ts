@@ -64,7 +64,10 @@ export function findOnsets({ data, rate }: Sound, gain: number): Onsets {
   return out;
 }
 
-/** Strength above its own surroundings of 0.8 s, in units of its spread, at most 8. */
+/**
+ * Strength above its own surroundings of 0.8 s, in units of its spread, at most 8.
+ * @param rate values a second
+ */
 export function sharpen(values: Float32Array, rate: number): Float32Array {
   const reach = Math.round(rate * 0.4);
   const sums = new Float64Array(values.length + 1);

@@ -59,13 +59,13 @@ export function instantOf(date: string, clock: string, zone: string, later = 0):
   return fits.length > 0 ? Math.min(...fits) : guesses[0];
 }
 
-/** The time of day that clocks of a zone show, "18:40". */
+/** The time of day that clocks of a zone show, "18:40". @param instant milliseconds since 1970 */
 export function clockTime(instant: number, zone: string): string {
   const { hour, minute } = partsOf(instant, zone);
   return `${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}`;
 }
 
-/** The date that calendars of a zone show, "2026-11-28". */
+/** The date that calendars of a zone show, "2026-11-28". @param instant milliseconds since 1970 */
 export function dateOf(instant: number, zone: string): string {
   const { year, month, day } = partsOf(instant, zone);
   return `${year}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;

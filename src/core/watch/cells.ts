@@ -4,6 +4,7 @@ import type { Size } from '../geometry/size';
 
 /** Cells that a picture is judged in. */
 export const cellGrid: Size = { width: 64, height: 36 };
+/** Cells that a picture is divided into. */
 export const cellCount = cellGrid.width * cellGrid.height;
 /** Longest side at which the camera's position is measured. */
 const watchSide = 640;

@@ -18,6 +18,7 @@ export type FoundValue = { [Name in AnalyserName]: { method: Name; small: SmallO
 
 /** What a take can lack: its decoded pictures, or what an analyser finds in them. */
 export type TakePart = 'pictures' | AnalyserName;
+/** All of them, the pictures first. */
 export const takeParts: readonly TakePart[] = ['pictures', ...(Object.keys(analysers) as AnalyserName[])];
 
 /** counted up whenever the same file would give other times, stills or proxies */

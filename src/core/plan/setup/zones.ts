@@ -6,6 +6,7 @@ import type { ZoneCode } from './zone-words';
 type Point = readonly [number, number];
 type Box = { left: number; right: number; top: number; bottom: number };
 
+/** A zone by its edges, in shares of the picture, whichever corners it was drawn from. */
 export const boxOf = ({ from, to }: Pick<Zone, 'from' | 'to'>): Box => ({
   left: Math.min(from[0], to[0]),
   right: Math.max(from[0], to[0]),

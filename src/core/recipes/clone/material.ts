@@ -8,6 +8,7 @@ export type CloneMoment = MomentOf<'clone'>;
 /** The two performers, by the slots of their takes. */
 export const sides = ['left', 'right'] as const;
 export type Side = (typeof sides)[number];
+/** The side that is not this one. */
 export const otherSide = (side: Side): Side => (side === 'left' ? 'right' : 'left');
 
 /** The work of a clone: where one performer ends and the other begins. */
@@ -21,6 +22,7 @@ export type CloneMaterial = {
   seam: SeamMeasure | null;
 };
 
+/** What was chosen and solved for a clone, by its own names. */
 export const cloneMaterial = ({ takes, solved }: Material): CloneMaterial => ({
   plate: takes[plateSlot] ?? null,
   left: takes.left ?? null,
