@@ -13,13 +13,13 @@ import { needsOf } from '@/store/needs';
 import { sayStep } from '@/store/say-step';
 import { findingsOf, type StationName } from '@/store/findings';
 import { readSnapshot, type Snapshot } from '@/store/snapshot';
-import { ActionList, type Action } from '@/ui/actions';
+import type { Action, Scope } from '@/ui/actions/action';
+import { ActionList } from '@/ui/actions/action-list';
 import { ActivityStrip } from '@/ui/activity';
 import { BenchProvider, type Bench } from '@/ui/bench-context';
 import { Player } from '@/ui/player';
 import { beatAtNeedle, doubleTempo, firstOfBarAt, halveTempo, shiftHalfBeat } from '@/store/commands/song';
 import { bringSongFile, isSongFile } from './song/song-files';
-import { tapEvent } from './song/taps';
 import { listenForInstall } from '@/ui/install';
 import { useNarrow } from '@/ui/use-narrow';
 import { useTheme } from '@/ui/theme';
@@ -42,7 +42,6 @@ import { Rail, stations } from './rail';
 import { RemoveMoment } from './remove-moment';
 import { ReplaceSong, type Replacing } from './replace-song';
 import { bringBundle } from './shoot/carry/use-carry';
-import { ask } from './shoot/shoot-events';
 import { useAttempt } from './use-attempt';
 import { ShootStation } from './shoot/shoot-station';
 import { SongStation } from './song/song-station';
@@ -56,6 +55,16 @@ const screens = {
   build: memo(BuildStation),
   deliver: memo(DeliverStation),
 } satisfies Record<StationName, unknown>;
+
+/** What is on the screen at a station, so that its keys act. */
+const scopesAt: Record<StationName, readonly Scope[]> = {
+  song: ['song', 'picture', 'everywhere'],
+  plan: ['plan', 'everywhere'],
+  shoot: ['set', 'plan', 'everywhere'],
+  match: ['picture', 'everywhere'],
+  build: ['picture', 'everywhere'],
+  deliver: ['picture', 'everywhere'],
+};
 
 /** Opens the store, finds the project, and keeps its work going. */
 export function BenchRoot() {
@@ -314,65 +323,107 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   );
   const actions: Action[] = useMemo(
     () => [
-      { id: 'play', text: 'Play or pause the song', keys: 'Space', run: () => void player.toggle() },
-      { id: 'on', text: 'One frame on', keys: '.', run: () => stepFrames(player, rate, 1) },
-      { id: 'back', text: 'One frame back', keys: ',', run: () => stepFrames(player, rate, -1) },
-      { id: 'undo', text: 'Undo', keys: 'Ctrl+Z', run: undoStep },
-      { id: 'redo', text: 'Redo', keys: 'Ctrl+Y', run: redoStep },
+      {
+        id: 'play',
+        text: 'Play or pause the song',
+        scope: 'everywhere',
+        keys: ['space'],
+        run: () => void player.toggle(),
+      },
+      { id: 'undo', text: 'Undo', scope: 'everywhere', keys: ['mod+z'], repeats: true, run: undoStep },
+      {
+        id: 'redo',
+        text: 'Redo',
+        scope: 'everywhere',
+        keys: ['mod+y', 'mod+shift+z'],
+        repeats: true,
+        run: redoStep,
+      },
       ...stations.map((station, index) => ({
         id: station.name,
         text: `Go to ${station.title}: ${station.question}`,
-        keys: String(index + 1),
+        scope: 'everywhere' as const,
+        keys: [String(index + 1)],
         run: () => goTo({ station: station.name }),
       })),
-      { id: 'tap', text: 'Tap a beat', keys: 'T', run: () => window.dispatchEvent(new Event(tapEvent)) },
+      {
+        id: 'files',
+        text: 'Bring in files',
+        scope: 'everywhere',
+        keys: ['b'],
+        run: () => picker.current?.click(),
+      },
+      {
+        id: 'theme',
+        text: 'Switch between day and night',
+        scope: 'everywhere',
+        keys: ['n'],
+        run: switchTheme,
+      },
+      {
+        id: 'list',
+        text: 'List what can be done',
+        scope: 'everywhere',
+        keys: ['mod+k', 'shift+?', '?'],
+        run: listActions,
+      },
+      { id: 'new', text: 'Start a project of your own', scope: 'everywhere', run: startProject },
+      { id: 'demo', text: 'Open the demo afresh', scope: 'everywhere', run: demo },
+      {
+        id: 'on',
+        text: 'One frame on',
+        scope: 'picture',
+        keys: ['.'],
+        repeats: true,
+        run: () => stepFrames(player, rate, 1),
+      },
+      {
+        id: 'back',
+        text: 'One frame back',
+        scope: 'picture',
+        keys: [','],
+        repeats: true,
+        run: () => stepFrames(player, rate, -1),
+      },
       ...[
-        { id: 'first', text: 'First of the bar at the needle', keys: 'F', work: firstOfBarAt },
-        { id: 'beat', text: 'Nearest beat to the needle', keys: 'M', work: beatAtNeedle },
+        { id: 'first', text: 'First of the bar at the needle', keys: ['f'], work: firstOfBarAt },
+        { id: 'beat', text: 'Nearest beat to the needle', keys: ['m'], work: beatAtNeedle },
+        { id: 'half', text: 'Half the tempo', keys: ['h'], work: halveTempo },
+        { id: 'double', text: 'Double the tempo', keys: ['d'], work: doubleTempo },
+        { id: 'shift', text: 'Beats half a beat later', keys: ['s'], work: shiftHalfBeat },
       ].map(({ work, ...action }) => ({
         ...action,
+        scope: 'song' as const,
         run: () => attempt(() => work(store, projectId, player.time())),
       })),
       {
-        id: 'half',
-        text: 'Half the tempo',
-        keys: 'H',
-        run: () => attempt(() => halveTempo(store, projectId, player.time())),
-      },
-      {
-        id: 'double',
-        text: 'Double the tempo',
-        keys: 'D',
-        run: () => attempt(() => doubleTempo(store, projectId)),
-      },
-      {
-        id: 'shift',
-        text: 'Beats half a beat on',
-        keys: 'S',
-        run: () => attempt(() => shiftHalfBeat(store, projectId)),
-      },
-      {
         id: 'units',
         text: 'Switch between centimetres and inches',
-        keys: 'U',
+        scope: 'plan',
+        keys: ['u'],
         run: () => attempt(() => switchUnits(store, projectId)),
       },
       {
         id: 'call',
         text: 'Open the call sheet',
-        keys: 'P',
+        scope: 'plan',
+        keys: ['p'],
         run: () => goTo({ station: 'papers', part: 'call' }),
       },
-      { id: 'take', text: 'Slate or stop a take', keys: 'R', run: () => ask('take') },
-      { id: 'good', text: 'The last take is good', keys: 'G', run: () => ask('good') },
-      { id: 'maybe', text: 'The last take is a maybe', keys: 'Y', run: () => ask('maybe') },
-      { id: 'no', text: 'The last take is no good', keys: 'X', run: () => ask('no') },
-      { id: 'files', text: 'Bring in files', keys: 'B', run: () => picker.current?.click() },
-      { id: 'theme', text: 'Switch between day and night', keys: 'N', run: switchTheme },
-      { id: 'new', text: 'Start a project of your own', run: startProject },
-      { id: 'demo', text: 'Open the demo afresh', run: demo },
     ],
-    [player, rate, undoStep, redoStep, switchTheme, startProject, demo, attempt, store, projectId],
+    [
+      player,
+      rate,
+      undoStep,
+      redoStep,
+      listActions,
+      switchTheme,
+      startProject,
+      demo,
+      attempt,
+      store,
+      projectId,
+    ],
   );
   const Screen = screens[here];
   const activity = useSyncExternalStore(runner.subscribe, runner.current, nothing);
@@ -434,7 +485,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       />
       <RemoveMoment moment={removing} onClose={() => setRemoving(null)} />
       <ReplaceSong asked={replacing} />
-      <ActionList actions={actions} open={listed} setOpen={setListed} />
+      <ActionList actions={actions} scopes={scopesAt[here]} open={listed} setOpen={setListed} />
       <Toaster
         position={narrow ? 'bottom-center' : 'top-center'}
         mobileOffset={{ bottom: 84 }}

@@ -1,6 +1,7 @@
 'use client';
 import { useRef, useState } from 'react';
 import { Select } from 'radix-ui';
+import { dyed } from './dyed';
 
 export type Option = { value: string; text: string; disabled?: boolean; why?: string };
 
@@ -60,8 +61,8 @@ export function LiveChoice({
           waiting.current.push(event.key);
           if (turn.current === 'free') turn.current = 'held';
         }}
-        className="num whitespace-nowrap border-b-2 px-0.5 text-left hover:bg-sunk data-[placeholder]:text-madder"
-        style={{ borderColor: dye ?? 'var(--ink2)' }}
+        className="num live whitespace-nowrap text-left data-[placeholder]:text-madder"
+        style={dyed(dye)}
       >
         <Select.Value placeholder={empty} />
       </Select.Trigger>
@@ -90,7 +91,7 @@ export function LiveChoice({
                 key={option.value}
                 value={option.value}
                 disabled={option.disabled}
-                className="num cursor-pointer px-3 py-1.5 outline-none data-[disabled]:cursor-default data-[disabled]:text-ink2 data-[highlighted]:bg-sunk data-[state=checked]:font-bold"
+                className="num cursor-pointer px-3 py-1.5 outline-none pointer-coarse:min-h-11 pointer-coarse:py-3 data-[disabled]:cursor-default data-[disabled]:text-ink2 data-[highlighted]:bg-sunk data-[state=checked]:font-bold"
               >
                 <Select.ItemText>{option.text}</Select.ItemText>
                 {option.why && <span className="ml-2 font-sans text-ink2">{option.why}</span>}

@@ -1,6 +1,9 @@
 'use client';
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useDrag } from '@use-gesture/react';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { readNumber } from '@/core/read-number';
 import { useAhead } from './ahead';
+import { dyed } from './dyed';
 import { useGesture } from './gesture';
 
 type Props = {
@@ -23,12 +26,10 @@ type Props = {
   onChange: (value: number) => void | Promise<void>;
 };
 
-const readNumber = (text: string): number | null => {
-  const match = /-?\d+(?:[.,]\d+)?/.exec(text);
-  return match ? Number(match[0].replace(',', '.')) : null;
-};
+/** Pixels of dragging for one step. */
+const notch = 8;
 
-/** A quantity inside a sentence: drag, wheel, arrow keys, or press and type. */
+/** A quantity inside a sentence: drag, wheel, arrow keys, or press and type. Only what was changed is handed on. */
 export function LiveNumber({
   label,
   value,
@@ -37,19 +38,21 @@ export function LiveNumber({
   max = Infinity,
   show,
   also,
-  read,
+  read = readNumber,
   dye,
   onDraft,
   onChange,
 }: Props) {
+  /** what is typed at first; null while nothing is */
   const [typing, setTyping] = useState<string | null>(null);
   const [dragged, setDragged] = useState<number | null>(null);
-  const shownNumber = useRef<HTMLSpanElement>(null);
-  const start = useRef<{ x: number; value: number; moved: boolean } | null>(null);
+  const element = useRef<HTMLSpanElement>(null);
+  const refocus = useRef(false);
   const asOne = useGesture();
   const ahead = useAhead<number>();
   const [sent, setSent] = useState<readonly number[]>([]);
-  const fit = (next: number) => Math.min(max, Math.max(min, Math.round(next / step) * step));
+  const within = (next: number) => Math.min(max, Math.max(min, next));
+  const fit = (next: number) => within(Math.round(next / step) * step);
   const change = (next: number) => {
     const done = onChange(next);
     if (!done) return;
@@ -58,106 +61,167 @@ export function LiveNumber({
     void done.finally(() => setSent((all) => all.slice(1)));
   };
   const stepBy = (by: number) => change(fit(ahead.newest(label, value) + by));
+  const shown = dragged ?? sent.at(-1) ?? value;
 
   useEffect(() => {
-    const element = shownNumber.current;
+    const turned = element.current;
     const turn = (event: WheelEvent) => {
-      if (document.activeElement !== element) return;
+      if (document.activeElement !== turned) return;
       event.preventDefault();
       asOne(event, () => stepBy(event.deltaY < 0 ? step : -step));
     };
-    element?.addEventListener('wheel', turn, { passive: false });
-    return () => element?.removeEventListener('wheel', turn);
+    turned?.addEventListener('wheel', turn, { passive: false });
+    return () => turned?.removeEventListener('wheel', turn);
   });
+  useEffect(() => {
+    if (typing !== null || !refocus.current) return;
+    refocus.current = false;
+    element.current?.focus();
+  }, [typing]);
 
-  if (typing !== null) {
-    const finish = () => {
-      const next = (read ?? readNumber)(typing);
-      setTyping(null);
-      onDraft?.(null);
-      if (next !== null && Number.isFinite(next)) change(Math.min(max, Math.max(min, next)));
-    };
+  const drag = useDrag(
+    ({ movement: [across], tap, last, event, memo = shown }: DragState) => {
+      if (tap) return void setTyping('');
+      const notches = Math.round(across / notch);
+      const next = notches === 0 ? memo : fit(memo + notches * step);
+      const over = last || event.type === 'pointercancel';
+      // A drag that the system ends, to scroll or for a call, never was one.
+      if (last && event.type !== 'pointercancel' && next !== memo) change(next);
+      setDragged(over ? null : next);
+      onDraft?.(over ? null : next);
+      return memo as number;
+    },
+    { axis: 'x', filterTaps: true, threshold: notch / 2, pointer: { keys: false } },
+  );
+
+  if (typing !== null)
     return (
-      <input
-        aria-label={label}
-        autoFocus
-        className="num border-b-2 bg-sunk px-1"
-        style={{ width: `${Math.max(6, typing.length + 2)}ch`, borderColor: dye }}
-        value={typing}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => {
-          setTyping(event.target.value);
-          const next = (read ?? readNumber)(event.target.value);
-          onDraft?.(next !== null && Number.isFinite(next) ? Math.min(max, Math.max(min, next)) : null);
+      <Typed
+        label={label}
+        first={show(shown)}
+        begun={typing}
+        decimals={read === readNumber && min >= 0}
+        dye={dye}
+        read={(text) => {
+          const next = read(text);
+          return next !== null && Number.isFinite(next) ? within(next) : null;
         }}
-        onBlur={finish}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') finish();
-          if (event.key !== 'Escape') return;
+        show={show}
+        onDraft={onDraft}
+        onEnd={(next, byKey) => {
+          refocus.current = byKey;
           setTyping(null);
           onDraft?.(null);
+          if (next !== null) change(next);
         }}
       />
     );
-  }
 
-  const shown = dragged ?? sent.at(-1) ?? value;
-  const down = (event: PointerEvent<HTMLSpanElement>) => {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    start.current = { x: event.clientX, value: shown, moved: false };
-  };
-  const move = (event: PointerEvent) => {
-    if (!start.current) return;
-    const notches = Math.round((event.clientX - start.current.x) / 8);
-    if (notches !== 0) start.current.moved = true;
-    if (!start.current.moved) return;
-    const next = fit(start.current.value + notches * step);
-    setDragged(next);
-    onDraft?.(next);
-  };
-  const up = () => {
-    if (!start.current) return;
-    const { moved } = start.current;
-    start.current = null;
-    if (!moved) setTyping(show(shown));
-    else if (dragged !== null) change(dragged);
-    setDragged(null);
-    onDraft?.(null);
-  };
   const key = (event: KeyboardEvent) => {
     const by = { ArrowUp: step, ArrowRight: step, ArrowDown: -step, ArrowLeft: -step }[event.key];
-    if (by !== undefined) {
-      event.preventDefault();
-      event.stopPropagation();
-      asOne(event.nativeEvent, () => stepBy(by * (event.shiftKey ? 10 : 1)));
-    }
-    if (event.key === 'Enter' || event.key === ' ') {
-      event.preventDefault();
-      event.stopPropagation();
-      setTyping(show(shown));
-    }
+    const begun = event.key === 'Enter' || event.key === ' ' ? '' : event.key;
+    const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
+    if (by === undefined && !(plain && (begun === '' || /^[\d.,−-]$/.test(begun)))) return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (by !== undefined) asOne(event.nativeEvent, () => stepBy(by * (event.shiftKey ? 10 : 1)));
+    else setTyping(begun);
   };
   return (
     <span
-      ref={shownNumber}
+      ref={element}
       tabIndex={0}
       role="spinbutton"
       aria-label={label}
       aria-valuenow={shown}
+      aria-valuemin={Number.isFinite(min) ? min : undefined}
+      aria-valuemax={Number.isFinite(max) ? max : undefined}
       aria-valuetext={show(shown)}
       title={also?.(shown) ?? 'Drag, use the arrow keys, or press to type'}
-      className="num inline-block cursor-ew-resize touch-none select-none whitespace-nowrap border-b-2 px-0.5 hover:bg-sunk"
-      style={{ borderColor: dye ?? 'var(--ink2)' }}
-      onPointerDown={down}
-      onPointerMove={move}
-      onPointerUp={up}
-      onPointerCancel={() => {
-        setDragged(null);
-        onDraft?.(null);
-      }}
+      className="num live inline-block cursor-ew-resize touch-pan-y select-none whitespace-nowrap"
+      style={dyed(dye)}
       onKeyDown={key}
+      {...drag()}
     >
       {show(shown)}
+    </span>
+  );
+}
+
+/** What is used of a drag. */
+type DragState = {
+  movement: [number, number];
+  tap: boolean;
+  last: boolean;
+  event: Event;
+  memo?: number;
+};
+
+/** The number while it is typed, and what is understood. */
+function Typed({
+  label,
+  first,
+  begun,
+  decimals,
+  dye,
+  read,
+  show,
+  onDraft,
+  onEnd,
+}: {
+  label: string;
+  first: string;
+  /** the key that began it, in place of what stood there */
+  begun: string;
+  /** a keyboard of digits and a decimal sign is all that it takes */
+  decimals: boolean;
+  dye?: string;
+  read: (text: string) => number | null;
+  show: (value: number) => string;
+  onDraft?: (value: number | null) => void;
+  onEnd: (value: number | null, byKey: boolean) => void;
+}) {
+  const [text, setText] = useState(begun || first);
+  const changed = text.trim() !== first.trim();
+  const understood = changed ? read(text) : null;
+  const ended = useRef(false);
+  const end = (value: number | null, byKey: boolean) => {
+    // Taking the field away blurs it once more.
+    if (ended.current) return;
+    ended.current = true;
+    onEnd(value, byKey);
+  };
+  return (
+    <span className="relative inline-block">
+      <input
+        aria-label={label}
+        autoFocus
+        autoComplete="off"
+        inputMode={decimals ? 'decimal' : 'text'}
+        enterKeyHint="done"
+        className="num live bg-sunk"
+        style={{ ...dyed(dye), width: `${Math.max(6, text.length + 2)}ch` }}
+        value={text}
+        onFocus={(event) => begun || event.target.select()}
+        onChange={(event) => {
+          setText(event.target.value);
+          onDraft?.(event.target.value.trim() === first.trim() ? null : read(event.target.value));
+        }}
+        onBlur={() => end(understood, false)}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === 'Enter') end(understood, true);
+          if (event.key === 'Escape') end(null, true);
+        }}
+      />
+      {changed && (
+        <output
+          className="num absolute left-0 top-full z-30 whitespace-nowrap bg-ink px-1.5 py-0.5 text-raised"
+          data-understood=""
+        >
+          {understood === null ? 'stays as it is: no number' : show(understood)}
+        </output>
+      )}
     </span>
   );
 }

@@ -1,46 +1,68 @@
 'use client';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
-/** Words that are changed where they stand: press, type, Enter. */
+/**
+ * Words that are changed where they stand: press, type, Enter.
+ * @param empty what stands there for no words; left out, words cannot be emptied
+ */
 export function LiveText({
   label,
   value,
+  empty,
   onChange,
 }: {
   label: string;
   value: string;
+  empty?: string;
   onChange: (value: string) => void;
 }) {
   const [typing, setTyping] = useState<string | null>(null);
-  if (typing === null) {
+  const shown = useRef<HTMLButtonElement>(null);
+  const refocus = useRef(false);
+  const ended = useRef(false);
+  useEffect(() => {
+    if (typing !== null || !refocus.current) return;
+    refocus.current = false;
+    shown.current?.focus();
+  }, [typing]);
+  if (typing === null)
     return (
       <button
+        ref={shown}
         type="button"
-        aria-label={`${label}: ${value}`}
-        className="live-text min-h-6 max-w-full truncate border-b border-transparent text-left font-semibold hover:border-ink2"
-        onClick={() => setTyping(value)}
+        aria-label={`${label}: ${value || (empty ?? '')}`}
+        className="live max-w-full text-left font-semibold"
+        onClick={() => {
+          ended.current = false;
+          setTyping(value);
+        }}
       >
-        {value}
+        <span className={`min-w-0 truncate ${value ? '' : 'font-normal text-ink2'}`}>{value || empty}</span>
       </button>
     );
-  }
-  const finish = () => {
+  const end = (keep: boolean, byKey: boolean) => {
+    // Taking the field away blurs it once more.
+    if (ended.current) return;
+    ended.current = true;
+    refocus.current = byKey;
     setTyping(null);
     const next = typing.trim();
-    if (next !== '' && next !== value) onChange(next);
+    if (keep && next !== value && (next !== '' || empty !== undefined)) onChange(next);
   };
   return (
     <input
       aria-label={label}
       autoFocus
-      className="w-full border-b-2 border-ink2 bg-sunk px-1"
+      enterKeyHint="done"
+      className="live w-full bg-sunk text-left"
       value={typing}
       onFocus={(event) => event.target.select()}
       onChange={(event) => setTyping(event.target.value)}
-      onBlur={finish}
+      onBlur={() => end(true, false)}
       onKeyDown={(event) => {
-        if (event.key === 'Enter') finish();
-        if (event.key === 'Escape') setTyping(null);
+        event.stopPropagation();
+        if (event.key === 'Enter') end(true, true);
+        if (event.key === 'Escape') end(false, true);
       }}
     />
   );

@@ -25,7 +25,8 @@ async function listen(early: number): Promise<{ parts: readonly SongPart[]; sour
   if (!need) throw new Error('Nothing of the song is missing.');
   const { decoded, ...found } = heard(need.parts, early);
   const answer = { ...found, decoded: decoded && { ...decoded, wav: wavOf(decoded.sound.duration) } };
-  const ask = vi.fn(async (_source: Blob, _parts: readonly SongPart[]) => answer);
+  const ask = vi.fn<(source: Blob, parts: readonly SongPart[]) => Promise<typeof answer>>();
+  ask.mockResolvedValue(answer);
   const job = { store: film.store, snapshot, need, progress: () => undefined };
   await measureSong(job, { measureSong: ask } as never);
   const [source, parts] = ask.mock.calls[0];

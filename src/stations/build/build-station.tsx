@@ -12,6 +12,7 @@ import { formatTimecode } from '@/core/time/timecode';
 import { createMoment, keepPerformer, keepWhoeverIsFound, setMoment } from '@/store/commands/moments';
 import { buildable, framesOf, materialOf, pictureOf, type Buildable } from '@/store/material';
 import { rulerOf } from '@/store/snapshot';
+import { useOffer } from '@/ui/actions/offers';
 import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
@@ -130,21 +131,19 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
     player.setLoop({ from: timeOfFrame(rate, start), to: timeOfFrame(rate, end) });
     return () => player.setLoop(null);
   }, [player, rate, start, end]);
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (
-        event.defaultPrevented ||
-        event.ctrlKey ||
-        event.metaKey ||
-        event.target instanceof HTMLInputElement
-      )
-        return;
-      const chosen = views[viewKeys.findIndex((key) => key === event.key.toUpperCase())];
-      if (chosen) setViewed(chosen.id);
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  }, [views]);
+  useOffer(
+    useMemo(
+      () =>
+        views.map(({ id, title }, index) => ({
+          id: `view ${id}`,
+          text: `Show: ${title}`,
+          scope: 'picture' as const,
+          keys: [viewKeys[index].toLowerCase()],
+          run: () => setViewed(id),
+        })),
+      [views],
+    ),
+  );
 
   const step = (by: number) => {
     player.pause();

@@ -2,8 +2,9 @@
 import type { Moment } from '@/core/model/records';
 import { fillOf, noSlot, plateSlot } from '@/core/model/slots';
 import type { Field } from '@/core/recipes/film';
+import { readBeatPlace } from '@/core/read-number';
 import type { Recipe, Ruler, SaidPart } from '@/core/recipes/recipe';
-import { beatLabel, frameOfBeat, positionOf, timeOfBeat } from '@/core/time/grid';
+import { beatLabel, frameOfBeat, timeOfBeat } from '@/core/time/grid';
 import { frameOfTime, perSecond, timeOfFrame } from '@/core/time/rate';
 import { formatClock, formatTimecode } from '@/core/time/timecode';
 import { fillSlots, setMoment } from '@/store/commands/moments';
@@ -76,10 +77,7 @@ function Instant({ name, dye, ...of }: Dyed & { name: string }) {
       also={(value) =>
         `frame ${frame(value)} · ${formatTimecode(frame(value), project.rate)} · ${formatClock(timeOfBeat(grid, value))}`
       }
-      read={(text) => {
-        const numbers = text.match(/-?\d+(?:[.,]\d+)?/g)?.map((one) => Number(one.replace(',', '.')));
-        return numbers?.length ? positionOf(grid, numbers[0], numbers[1] ?? 1) : null;
-      }}
+      read={(text) => readBeatPlace(grid, text)}
       onChange={(value) => save(title, { [field]: value })}
     />
   );

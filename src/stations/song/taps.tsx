@@ -1,7 +1,8 @@
 'use client';
 import { median } from '@/core/statistics';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { tapBeats } from '@/store/commands/song';
+import { useOffer } from '@/ui/actions/offers';
 import { useBench } from '@/ui/bench-context';
 import { Part } from '../station';
 
@@ -13,9 +14,6 @@ const readLatency = () => {
   const value = Number(globalThis.localStorage?.getItem(kept));
   return value > 0 && value < 0.5 ? value : usual;
 };
-
-/** The event that the key of the list of actions sends. */
-export const tapEvent = 'fickle-ribbon:tap';
 
 const counts = 12;
 const every = 0.6;
@@ -76,10 +74,9 @@ export function Taps() {
     );
   }, [player, endMeasuring]);
 
-  useEffect(() => {
-    window.addEventListener(tapEvent, tap);
-    return () => window.removeEventListener(tapEvent, tap);
-  }, [tap]);
+  useOffer(
+    useMemo(() => [{ id: 'tap', text: 'Tap a beat', scope: 'song' as const, keys: ['t'], run: tap }], [tap]),
+  );
   useEffect(() => () => void ticks.current?.context.close(), []);
 
   return (

@@ -1,5 +1,6 @@
 'use client';
 import { useMemo } from 'react';
+import { readAfterSlash } from '@/core/read-number';
 import { exposureOf, lightWanted } from '@/core/camera/exposure';
 import { calmPan, captureRates } from '@/core/camera/speed';
 import { coloursIn, readColour } from '@/core/camera/key-colour';
@@ -113,7 +114,7 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
           onDraft={draft('shutter')}
           step={1}
           show={(value) => `1/${Number(value.toFixed(1))} s`}
-          read={(text) => Number(/[\d.]+\s*s?$/.exec(text.replace(',', '.'))?.[0].replace('s', '') ?? NaN)}
+          read={readAfterSlash}
           onChange={(value) => save('Shutter', { shutter: value })}
         />{' '}
         is <b className="num">{shutter.angle.toFixed(0)}°</b>; lamps on{' '}

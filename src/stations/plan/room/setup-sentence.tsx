@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { readAfterSlash } from '@/core/read-number';
 import { sensors } from '@/core/camera/sensors';
 import { apertures, shutters } from '@/core/camera/exposure';
 import { captureRates } from '@/core/camera/speed';
@@ -54,6 +55,7 @@ export function SetupSentence({ setup, draft }: { setup: Setup; draft: Draft }) 
       label={label}
       value={setup[field]}
       step={step}
+      min={field === 'tilt' ? undefined : 0}
       show={(value) => `${Number(value.toFixed(1))}${unit}`}
       onDraft={draft(field)}
       onChange={(value) => save(label, { [field]: Number(value.toFixed(2)) })}
@@ -109,7 +111,7 @@ export function SetupSentence({ setup, draft }: { setup: Setup; draft: Draft }) 
         step={0.1}
         show={(value) => `f/${Number(value.toFixed(1))}`}
         onDraft={draft('aperture')}
-        read={(text) => Number(/[\d.]+$/.exec(text.replace(',', '.'))?.[0] ?? NaN)}
+        read={readAfterSlash}
         onChange={(value) =>
           save('Aperture', {
             aperture:
@@ -124,7 +126,7 @@ export function SetupSentence({ setup, draft }: { setup: Setup; draft: Draft }) 
         step={1}
         show={(value) => `1/${Number(value.toFixed(1))} s`}
         onDraft={draft('shutter')}
-        read={(text) => Number(/[\d.]+\s*s?$/.exec(text.replace(',', '.'))?.[0].replace('s', '') ?? NaN)}
+        read={readAfterSlash}
         onChange={(value) =>
           save('Shutter', {
             shutter: Math.abs(value - setup.shutter) < 1.01 ? along(shutters, setup.shutter, value) : value,

@@ -1,10 +1,9 @@
 'use client';
-import { useEffect } from 'react';
-import { ratings } from '@/core/model/shoot-records';
+import { ratings, type Rating } from '@/core/model/shoot-records';
 import { nextNumber, takeLabel, type Board, type BoardRow } from '@/core/shoot/board';
 import { rateLast, rateLog } from '@/store/commands/shoot';
+import { useOffer } from '@/ui/actions/offers';
 import { useBench } from '@/ui/bench-context';
-import { shootEvent, wishOf } from '../shoot-events';
 import { useRunning, useTake } from '../use-take';
 import { ratingWords, sayLengthOfTake } from '../words';
 
@@ -30,20 +29,25 @@ export function TakeBar({
   const seconds = useRunning(running);
   const last = row?.logs.findLast(({ length }) => length !== null) ?? null;
 
-  useEffect(() => {
-    const hear = (event: Event) => {
-      const wish = wishOf(event);
-      if (wish !== 'take') {
-        if (row)
-          void attempt(() =>
-            rateLast(store, snapshot.project.id, { setup: board.setup, shot: row.id }, wish),
-          );
-      } else if (running) onStop();
-      else if (row && !busy) onBegin();
-    };
-    window.addEventListener(shootEvent, hear);
-    return () => window.removeEventListener(shootEvent, hear);
-  });
+  const rate = (rating: Rating) => {
+    if (!row) return;
+    void attempt(() => rateLast(store, snapshot.project.id, { setup: board.setup, shot: row.id }, rating));
+  };
+  useOffer([
+    {
+      id: 'take',
+      text: running ? 'Stop the take' : begin.replace('#', row ? String(nextNumber(row)) : ''),
+      scope: 'set',
+      keys: ['r'],
+      run: () => {
+        if (running) onStop();
+        else if (row && !busy) onBegin();
+      },
+    },
+    { id: 'good', text: 'The last take is good', scope: 'set', keys: ['g'], run: () => rate('good') },
+    { id: 'maybe', text: 'The last take is a maybe', scope: 'set', keys: ['y'], run: () => rate('maybe') },
+    { id: 'no', text: 'The last take is no good', scope: 'set', keys: ['x'], run: () => rate('no') },
+  ]);
 
   return (
     <div className="flex flex-none flex-col gap-2.5 border-t border-line bg-raised px-3.5 pb-3 pt-2.5">

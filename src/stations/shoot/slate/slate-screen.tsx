@@ -5,6 +5,7 @@ import type { Setup } from '@/core/model/plan-records';
 import { nextNumber, type Board, type BoardRow } from '@/core/shoot/board';
 import { barAndBeat, positionOf } from '@/core/time/grid';
 import { rateLabel } from '@/core/time/rate';
+import { ActionKey } from '@/ui/actions/action-key';
 import { useBench } from '@/ui/bench-context';
 import { LiveNumber } from '@/ui/live-number';
 import { useAwake } from '../use-awake';
@@ -153,6 +154,16 @@ export function SlateScreen({
               <BeatFace grid={grid} timeline={timeline} seconds={seconds ?? 0} />
             </>
           )}
+          <ActionKey
+            inDialog
+            action={{
+              id: 'slate',
+              text: 'Begin or stop the take',
+              scope: 'set',
+              keys: ['r'],
+              run: () => void (running ? end() : begin()),
+            }}
+          />
           <div className="flex gap-2.5 px-4 pb-5 pt-3">
             {running ? (
               <button

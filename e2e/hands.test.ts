@@ -1,0 +1,188 @@
+import type { Locator } from 'playwright-core';
+import { describe, expect } from 'vitest';
+import type { Moment, Project } from '@/core/model/records';
+import { addSetup } from '@/store/commands/plan';
+import { createMoment } from '@/store/commands/moments';
+import { laySeconds } from '@/store/commands/song';
+import { phone, type BenchPage } from './support/bench-page';
+import { songFilm } from './support/films';
+import { Fingers } from './support/fingers';
+import { seeded } from './support/seeds';
+import { test } from './support/test';
+
+const project = async (bench: BenchPage) =>
+  (await bench.records()).find((one): one is Project & typeof one => one.kind === 'project');
+const moment = async (bench: BenchPage) =>
+  (await bench.records()).find((one): one is Moment & typeof one => one.kind === 'moment' && one.alive);
+const middleOf = async (one: Locator): Promise<[number, number]> => {
+  const box = await one.boundingBox();
+  if (!box) throw new Error('It is not on the screen.');
+  return [box.x + box.width / 2, box.y + box.height / 2];
+};
+/** A project with a ruler of seconds and one clone on it. */
+const ruledClone = () =>
+  seeded(async (store, id) => {
+    await laySeconds(store, id);
+    await createMoment(store, id, 0, 8);
+  });
+
+describe('numbers under the hand', () => {
+  test('commit only what was changed, and give the focus back', async ({ open }) => {
+    const bench = await open({ seed: songFilm(), at: 'station=song' });
+    const { page } = bench;
+    const before = await bench.grid();
+    const tempo = bench.number('Tempo');
+    // Pressed and left: by another press, by Enter, by Escape.
+    await tempo.click();
+    await page.getByRole('heading', { level: 1 }).click();
+    for (const key of ['Enter', 'Escape']) {
+      await tempo.click();
+      await page.keyboard.press(key);
+      expect(await tempo.evaluate((one) => one === document.activeElement)).toBe(true);
+    }
+    await bench.settled();
+    // A found grid follows the song; one set by hand is regular.
+    expect(await bench.grid()).toEqual(before);
+    await bench.type('Tempo', '100,5');
+    await bench.settled();
+    expect((await bench.grid()).beats).not.toEqual(before.beats);
+    await expect.poll(() => tempo.innerText()).toBe('100.5 beats/min');
+    expect(await tempo.evaluate((one) => one === document.activeElement)).toBe(true);
+  });
+
+  test('take both decimal signs and thousands, and show what was understood', async ({ open }) => {
+    const bench = await open({ seed: await ruledClone(), at: 'station=deliver' });
+    const { page } = bench;
+    await bench.type('Width', '1,920');
+    await expect.poll(async () => (await project(bench))?.width).toBe(1920);
+    await bench.type('Bits a second', '12,5');
+    await expect.poll(async () => (await project(bench))?.megabits).toBe(12.5);
+    await bench.go('Build');
+    const end = bench.number('Ends on');
+    await end.focus();
+    await page.keyboard.press('Enter');
+    await page.keyboard.type('3.4');
+    expect(await page.locator('[data-understood]').innerText()).toBe('bar 3, beat 4');
+    await page.keyboard.press('Enter');
+    // Bars of five seconds: the fourth second of the third bar.
+    await expect.poll(async () => (await moment(bench))?.end).toBe(13);
+    await end.focus();
+    await page.keyboard.press('Enter');
+    await page.keyboard.type('soon');
+    expect(await page.locator('[data-understood]').innerText()).toMatch(/stays as it is/);
+    await page.keyboard.press('Enter');
+    await bench.settled();
+    expect((await moment(bench))?.end).toBe(13);
+  });
+
+  test('let the page scroll past them, follow a finger across, and forget what the system cancels', async ({
+    open,
+  }) => {
+    const seed = await seeded(async (store, id) => {
+      await laySeconds(store, id);
+      await createMoment(store, id, 0, 8);
+      await addSetup(store, id);
+    });
+    const bench = await open({ seed, size: phone, at: 'station=plan&part=room' });
+    const fingers = await Fingers.on(bench.page);
+    const setup = async () => (await bench.records()).find((one) => one.kind === 'setup');
+    const lens = bench.number('Focal length');
+    await lens.scrollIntoViewIfNeeded();
+    const before = await setup();
+    const [x, y] = await middleOf(lens);
+    await fingers.swipe([x, y], [x + 3, y - 200]);
+    await expect.poll(async () => (await middleOf(lens))[1]).not.toBe(y);
+    await lens.scrollIntoViewIfNeeded();
+    const [atX, atY] = await middleOf(lens);
+    await fingers.swipe([atX, atY], [atX + 60, atY + 2], 'touchCancel');
+    await bench.settled();
+    expect(await setup()).toEqual(before);
+    await fingers.swipe([atX, atY], [atX + 40, atY + 2]);
+    await expect
+      .poll(async () => ((await setup()) as { focal?: number } | undefined)?.focal)
+      .toBeGreaterThan(24);
+    // A phone brings the keyboard of digits for what is a number.
+    await fingers.tap(await middleOf(lens));
+    expect(await bench.page.locator('input[inputmode=decimal]').count()).toBe(1);
+  });
+});
+
+describe('keys', () => {
+  test('act at their own station alone, never under a dialog or a list, nor with Alt or Ctrl held', async ({
+    open,
+  }) => {
+    const bench = await open({ seed: songFilm(), at: 'station=song' });
+    const { page } = bench;
+    const before = await bench.grid();
+    const heading = page.getByRole('heading', { level: 1 });
+    const same = async () => {
+      await bench.settled();
+      expect(await bench.grid()).toEqual(before);
+    };
+    for (const key of ['Alt+h', 'Control+Alt+h', 'Control+Shift+h']) await page.keyboard.press(key);
+    await same();
+    // Under the list of actions, and while something is chosen from a menu.
+    await page.keyboard.press('Control+k');
+    await page.getByRole('dialog').waitFor();
+    await page.keyboard.press('Tab');
+    await page.keyboard.press('d');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'My film' }).click();
+    await page.getByRole('menu').waitFor();
+    await page.keyboard.press('d');
+    await page.keyboard.press('Escape');
+    await page.getByRole('menu').waitFor({ state: 'detached' });
+    await same();
+    // From stations that do not show the beats.
+    for (const station of ['Plan', 'Match', 'Build'] as const) {
+      await bench.go(station);
+      for (const key of ['h', 'd', 's', 'm', 'f', 't']) await page.keyboard.press(key);
+    }
+    await same();
+    await bench.go('Song');
+    await heading.click();
+    await page.keyboard.press('d');
+    await expect.poll(async () => (await bench.grid()).beats.length).toBeGreaterThan(before.beats.length);
+    // Undo and redo, each by the keys that people know.
+    await page.keyboard.press('Control+z');
+    await expect.poll(async () => (await bench.grid()).beats.length).toBe(before.beats.length);
+    await page.keyboard.press('Control+Shift+z');
+    await expect.poll(async () => (await bench.grid()).beats.length).toBeGreaterThan(before.beats.length);
+  });
+
+  test('of digits begin to type on a number; what has the focus keeps it', async ({ open }) => {
+    const bench = await open({ seed: songFilm(), at: 'station=song' });
+    const { page } = bench;
+    const tempo = bench.number('Tempo');
+    await tempo.focus();
+    await page.keyboard.press('9');
+    await page.keyboard.press('6');
+    await page.keyboard.press('Enter');
+    await expect.poll(() => tempo.innerText()).toBe('96.0 beats/min');
+    expect(page.url()).not.toMatch(/station=(build|deliver)/);
+    await page.keyboard.press('Control+z');
+    await expect.poll(() => tempo.innerText()).not.toBe('96.0 beats/min');
+  });
+
+  test('are listed where they act, in a list that is searched and chosen from with the arrows', async ({
+    open,
+  }) => {
+    const bench = await open({ seed: songFilm(), at: 'station=song' });
+    const { page } = bench;
+    await page.keyboard.press('?');
+    const list = page.getByRole('listbox');
+    await list.waitFor();
+    const options = page.getByRole('option');
+    expect(await page.getByRole('group').allTextContents()).toHaveLength(3);
+    expect(await options.filter({ hasText: 'Half the tempo' }).count()).toBe(1);
+    expect(await options.filter({ hasText: 'The last take is good' }).count()).toBe(0);
+    await page.keyboard.type('go to plan');
+    await expect.poll(() => options.count()).toBe(1);
+    await page.keyboard.press('Enter');
+    await page.getByRole('heading', { level: 1, name: 'What must be filmed, and how?' }).waitFor();
+    await page.keyboard.press('?');
+    await list.waitFor();
+    expect(await options.filter({ hasText: 'Half the tempo' }).count()).toBe(0);
+    expect(await options.filter({ hasText: 'centimetres and inches' }).count()).toBe(1);
+  });
+});

@@ -1,0 +1,39 @@
+import type { CDPSession, Page } from 'playwright-core';
+
+type Point = readonly [number, number];
+
+/** Fingers on the glass, one after the other or two at once, as the browser itself is told of them. */
+export class Fingers {
+  private constructor(private readonly session: CDPSession) {}
+
+  static async on(page: Page): Promise<Fingers> {
+    return new Fingers(await page.context().newCDPSession(page));
+  }
+
+  private send(type: 'touchStart' | 'touchMove' | 'touchEnd' | 'touchCancel', points: readonly Point[]) {
+    return this.session.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: points.map(([x, y], id) => ({ x, y, id })),
+    });
+  }
+
+  /** Moves one finger in steps from here to there. @param end how it leaves the glass; `touchCancel` is the system's */
+  async swipe(
+    from: Point,
+    to: Point,
+    end: 'touchEnd' | 'touchCancel' = 'touchEnd',
+    steps = 10,
+  ): Promise<void> {
+    await this.send('touchStart', [from]);
+    for (let step = 1; step <= steps; step++) {
+      const at = (axis: 0 | 1) => from[axis] + ((to[axis] - from[axis]) * step) / steps;
+      await this.send('touchMove', [[at(0), at(1)]]);
+    }
+    await this.send(end, []);
+  }
+
+  async tap(at: Point): Promise<void> {
+    await this.send('touchStart', [at]);
+    await this.send('touchEnd', []);
+  }
+}
