@@ -5,7 +5,7 @@ import { addSetup } from '@/store/commands/plan';
 import { createMoment } from '@/store/commands/moments';
 import { laySeconds } from '@/store/commands/song';
 import { phone, type BenchPage } from './support/bench-page';
-import { songFilm } from './support/films';
+import { demoFilm, songFilm } from './support/films';
 import { Fingers } from './support/fingers';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
@@ -184,5 +184,117 @@ describe('keys', () => {
     await list.waitFor();
     expect(await options.filter({ hasText: 'Half the tempo' }).count()).toBe(0);
     expect(await options.filter({ hasText: 'centimetres and inches' }).count()).toBe(1);
+  });
+});
+
+describe('drags', () => {
+  test('on the song make and move moments as far as the hand goes, and nothing where it hardly does', async ({
+    open,
+  }) => {
+    const bench = await open({ seed: songFilm(), at: 'station=song' });
+    const { page } = bench;
+    const ribbon = page.locator('[data-ribbon]');
+    const box = await ribbon.boundingBox();
+    if (!box) throw new Error('There is no ribbon.');
+    const patches = page.locator('[data-moment]');
+    const drag = async (from: [number, number], to: [number, number], end = () => page.mouse.up()) => {
+      await page.mouse.move(...from);
+      await page.mouse.down();
+      for (let step = 1; step <= 5; step++)
+        await page.mouse.move(
+          from[0] + ((to[0] - from[0]) * step) / 5,
+          from[1] + ((to[1] - from[1]) * step) / 5,
+        );
+      await end();
+    };
+    const y = box.y + 60;
+    await drag([box.x + 200, y], [box.x + 204, y]);
+    await bench.settled();
+    expect(await patches.count()).toBe(0);
+    await drag([box.x + 200, y], [box.x + 420, y]);
+    await expect.poll(() => patches.count()).toBe(1);
+    const made = await moment(bench);
+    if (!made) throw new Error('No moment was made.');
+    // Held anywhere, it goes as far as the hand does: half a beat and less of it stays where it was.
+    const grid = await bench.grid();
+    const beat = (220 / Math.round(made.end - made.start)) | 0;
+    const body = page.locator('[data-moment] .patch').first();
+    const [x, middle] = await middleOf(body);
+    await drag([x + 7, middle], [x + 7 + beat * 0.4, middle]);
+    await bench.settled();
+    expect((await moment(bench))?.start).toBe(made.start);
+    await drag([x + 7, middle], [x + 7 + beat * 1.1, middle]);
+    await expect.poll(async () => (await moment(bench))?.start).toBe(made.start + 1);
+    expect(await bench.grid()).toEqual(grid);
+  });
+
+  test('that the system cancels leave no moment; a finger up and down scrolls, across makes one', async ({
+    open,
+  }) => {
+    const bench = await open({ seed: songFilm(), size: phone, at: 'station=song' });
+    const { page } = bench;
+    const fingers = await Fingers.on(page);
+    const [x, y] = await middleOf(page.locator('[data-ribbon]'));
+    const top = Math.min(y, 300);
+    await fingers.swipe([x - 60, top], [x + 60, top + 2], 'touchCancel');
+    await fingers.swipe([x, top + 100], [x + 2, top - 60]);
+    await bench.settled();
+    expect(await page.locator('[data-moment]').count()).toBe(0);
+    await page
+      .locator('main')
+      .evaluate((main) => main.querySelectorAll('*').forEach((one) => (one.scrollTop = 0)));
+    await fingers.swipe([x - 60, top], [x + 60, top + 2]);
+    await expect.poll(() => page.locator('[data-moment]').count()).toBe(1);
+  });
+
+  test('and keys shape the join and say whom to keep; a tap beside a point spoils nothing', async ({
+    open,
+  }) => {
+    const bench = await open({ seed: demoFilm(), keep: ['proxies', 'stills'], at: 'station=build' });
+    const { page } = bench;
+    await bench.settled();
+    const clone = async () =>
+      (await bench.records()).find(
+        (one): one is Moment & typeof one =>
+          one.kind === 'moment' && one.alive && one.name === 'Meets herself',
+      );
+    const seam = async () => ((await clone())?.settings as { seam?: [number, number][] | null }).seam ?? null;
+    await bench.press('Join');
+    const points = page.locator('[data-seam-point]');
+    await points.first().focus();
+    await page.keyboard.press('+');
+    await expect.poll(async () => (await seam())?.length ?? 0).toBeGreaterThan(3);
+    const drawn = await seam();
+    await bench.settled();
+    const count = await points.count();
+    const [x, y] = await middleOf(points.first());
+    await page.mouse.click(x + 15, y + 8);
+    await page.mouse.click(x + 60, y + 80);
+    await bench.settled();
+    expect(await seam()).toEqual(drawn);
+    await points.nth(1).focus();
+    await page.keyboard.press('Delete');
+    await expect.poll(async () => (await seam())?.length).toBe((drawn?.length ?? 0) - 1);
+    await bench.settled();
+    expect(await points.count()).toBe(count - 1);
+    // Whom to keep, by keys alone, and let go again.
+    await bench.press('Left');
+    await page.getByRole('button', { name: 'Left', exact: true }).focus();
+    await page.keyboard.press('e');
+    await page.keyboard.press('w');
+    const pad = page.getByTestId('tap');
+    await page.getByRole('button', { name: 'Join', exact: true }).focus();
+    for (let press = 0; press < 20; press++) {
+      if (await pad.evaluate((one) => one === document.activeElement)) break;
+      await page.keyboard.press('Tab');
+    }
+    for (const key of ['Shift+ArrowLeft', 'ArrowLeft', 'ArrowUp', 'Enter']) await page.keyboard.press(key);
+    await expect.poll(async () => (await clone())?.slots?.left.taps?.length).toBe(1);
+    const [tap] = (await clone())?.slots?.left.taps ?? [];
+    expect(tap.at[0]).toBeCloseTo(0.43, 6);
+    expect(tap.at[1]).toBeCloseTo(0.49, 6);
+    await page.keyboard.press('Enter');
+    await expect.poll(async () => (await clone())?.slots?.left.taps?.length).toBe(0);
+    expect((await seam())?.length).toBe((drawn?.length ?? 0) - 1);
   });
 });

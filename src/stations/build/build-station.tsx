@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useMemo, useState, type MouseEvent } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Moment } from '@/core/model/records';
 import { fillOf, plateSlot, tapsOf } from '@/core/model/slots';
 import { builtTitles, usualKind } from '@/core/recipes/built';
@@ -24,6 +24,7 @@ import { useSize } from '@/ui/use-size';
 import { Empty, Part, Station } from '../station';
 import { MomentSentence } from './sentence';
 import { Thread } from './thread';
+import { TapPad } from './tap-pad';
 import { showingOf, viewKeys } from './views';
 
 const question = 'Does it land?';
@@ -158,15 +159,12 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
   const filmed = recipe.slots.filter(({ key }) => key !== plateSlot);
   const kept = recipe.slots.filter(({ keeps }) => keeps);
   /** A tap keeps the performer of the take that is looked at, or of the part that is tapped. */
-  const tap = (event: MouseEvent) => {
-    const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
-    const at: Point = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
+  const tap = (at: Point) => {
     const slot = kept.find(({ key }) => key === view.alone)?.key ?? recipe.slotAt(at);
     const node = takes.find((one) => one.id === slot);
     if (!node || !slot) return;
     const seconds = secondsAt(node, Math.max(node.from, frame));
-    const drawn = outline?.setting ?? null;
-    attempt(() => keepPerformer(store, project.id, moment.id, slot, { time: seconds, at }, drawn));
+    attempt(() => keepPerformer(store, project.id, moment.id, slot, { time: seconds, at }));
   };
   const bar = (position: number) => barAndBeat(grid, position).bar;
   return (
@@ -275,17 +273,8 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
       >
         {space.width > 0 && takes.length > 0 && showing && (
           <Stage frame={picture} showing={showing} label={`${moment.name}, ${view.id}, frame ${frame}`}>
-            {kept.length > 0 && (
-              <button
-                type="button"
-                tabIndex={-1}
-                aria-label="Tap the performer to keep"
-                data-testid="tap"
-                className="absolute cursor-crosshair"
-                style={picture}
-                onClick={tap}
-              />
-            )}
+            {/* Where the join's points are dragged, a tap beside one is no tap on a performer. */}
+            {kept.length > 0 && !view.outline && <TapPad frame={picture} onTap={tap} />}
             {view.outline && outline && (
               <SeamLine
                 frame={picture}

@@ -153,7 +153,7 @@ const nearTap = 0.05;
 
 /**
  * Keeps one more performer of the take in a slot; a tap on one that was tapped takes that back.
- * @param drawn setting of an outline drawn by hand, which is solved again
+ * An outline drawn by hand stays: what it does to whom is kept is judged anew.
  */
 export const keepPerformer = (
   store: Store,
@@ -161,7 +161,6 @@ export const keepPerformer = (
   moment: string,
   slot: string,
   { time, at }: Pick<Tap, 'time' | 'at'>,
-  drawn: string | null,
 ) =>
   change(store, project, 'Keep this performer', ({ moments }) => {
     const mine = moments.find((one) => one.id === moment);
@@ -170,8 +169,7 @@ export const keepPerformer = (
     const taps = tapsOf(fill);
     const far = taps.filter((tap) => Math.hypot(tap.at[0] - at[0], tap.at[1] - at[1]) > nearTap);
     const next = far.length < taps.length ? far : [...taps, { time, at, take: fill.take ?? undefined }];
-    const set = { [`slots.${slot}.taps`]: next, ...(drawn ? { [`settings.${drawn}`]: null } : {}) };
-    return [{ record: moment, set }];
+    return [{ record: moment, set: { [`slots.${slot}.taps`]: next } }];
   });
 
 /** Keeps whom the bench finds in the take of a slot, whoever was tapped. */

@@ -1,5 +1,5 @@
 'use client';
-import { memo, type KeyboardEvent, type PointerEvent } from 'react';
+import { memo, type KeyboardEvent } from 'react';
 import type { Moment } from '@/core/model/records';
 import type { Severity } from '@/core/finding/finding';
 import { beatLabel, type BeatGrid } from '@/core/time/grid';
@@ -21,14 +21,12 @@ type Props = {
   span: Span;
   gravity: Severity;
   selected: boolean;
-  onGrab: (moment: Moment, part: SpanPart, event: PointerEvent) => void;
   onKey: (moment: Moment, event: KeyboardEvent) => void;
-  onSelect: (moment: Moment) => void;
 };
 
 /** A moment as a woven patch over its bars, with a pin on the beat where it lands and a paper tag below. */
 export const Patch = memo(
-  function Patch({ layout, grid, moment, span, gravity, selected, onGrab, onKey, onSelect }: Props) {
+  function Patch({ layout, grid, moment, span, gravity, selected, onKey }: Props) {
     const { height } = layout;
     const box = patchBox(height);
     const weave = `weave-${moment.id}`;
@@ -48,7 +46,6 @@ export const Patch = memo(
         aria-label={`${moment.name}, ${beatLabel(grid, span.start)} to ${beatLabel(grid, span.end)}, lands on ${beatLabel(grid, span.lands)}. Arrow keys move it, with Shift its end, with Alt its beat; C copies it behind itself; Delete removes it.`}
         data-moment={moment.id}
         onKeyDown={(event) => onKey(moment, event)}
-        onClick={() => onSelect(moment)}
         className="cursor-grab outline-none focus-visible:[&_.patch]:stroke-[3.4]"
       >
         <defs>
@@ -73,19 +70,9 @@ export const Patch = memo(
               fill={`url(#${weave})`}
               stroke={dyeOf(moment.recipe)}
               strokeWidth={selected ? 2.4 : 1}
-              onPointerDown={(event) => onGrab(moment, 'body', event)}
             />
-            {first && (
-              <End
-                x={x0}
-                line={line.top}
-                height={height}
-                onGrab={(event) => onGrab(moment, 'start', event)}
-              />
-            )}
-            {last && (
-              <End x={x1} line={line.top} height={height} onGrab={(event) => onGrab(moment, 'end', event)} />
-            )}
+            {first && <End part="start" x={x0} line={line.top} height={height} />}
+            {last && <End part="end" x={x1} line={line.top} height={height} />}
           </g>
         ))}
         <path
@@ -102,7 +89,7 @@ export const Patch = memo(
           stroke="var(--ground)"
           className="cursor-ew-resize touch-none"
           data-pin={moment.id}
-          onPointerDown={(event) => onGrab(moment, 'lands', event)}
+          data-part="lands"
         />
         <path d={`M${tagX + 8} ${head.line.top + box.top + box.deep}V${tagY + 5}`} stroke="var(--ink2)" />
         <path
@@ -119,22 +106,12 @@ export const Patch = memo(
   },
   (before, after) =>
     (['start', 'lands', 'end'] as const).every((key) => before.span[key] === after.span[key]) &&
-    (['layout', 'grid', 'moment', 'gravity', 'selected', 'onGrab', 'onKey', 'onSelect'] as const).every(
+    (['layout', 'grid', 'moment', 'gravity', 'selected', 'onKey'] as const).every(
       (key) => before[key] === after[key],
     ),
 );
 
-function End({
-  x,
-  line,
-  height,
-  onGrab,
-}: {
-  x: number;
-  line: number;
-  height: number;
-  onGrab: (event: PointerEvent) => void;
-}) {
+function End({ part, x, line, height }: { part: SpanPart; x: number; line: number; height: number }) {
   return (
     <rect
       x={x - 6}
@@ -143,7 +120,7 @@ function End({
       height={height * 0.6}
       fill="transparent"
       className="cursor-ew-resize touch-none"
-      onPointerDown={onGrab}
+      data-part={part}
     />
   );
 }

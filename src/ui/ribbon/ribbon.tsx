@@ -1,13 +1,6 @@
 'use client';
-import {
-  useCallback,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-  type KeyboardEvent,
-  type PointerEvent,
-} from 'react';
+import { useDrag } from '@use-gesture/react';
+import { useCallback, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { byGravity } from '@/core/finding/finding';
 import type { Moment } from '@/core/model/records';
 import { beatOfTime, timeOfBeat, type BeatGrid } from '@/core/time/grid';
@@ -30,6 +23,18 @@ type Held = {
   from: number;
   now: number;
   free: boolean;
+};
+
+/** What is used of a drag. */
+type RibbonDrag = {
+  /** client pixels where it began, and where it is */
+  initial: [number, number];
+  xy: [number, number];
+  tap: boolean;
+  last: boolean;
+  event: Event;
+  altKey: boolean;
+  memo?: Pick<Held, 'moment' | 'part'>;
 };
 
 const none = new Float32Array(0);
@@ -71,7 +76,6 @@ export function Ribbon({
   const [held, setHeld] = useState<Held | null>(null);
   const asOne = useGesture();
   const svg = useRef<SVGSVGElement>(null);
-  const waiting = useRef<ReturnType<typeof setTimeout> | null>(null);
   const measure = songMeasure(snapshot);
   const rate = snapshot.project.rate;
   const hits = useMemo(() => measure?.beats.hits ?? [], [measure]);
@@ -86,42 +90,54 @@ export function Ribbon({
       ? beatOfTime(grid, timeOfFrame(rate, frameOfTime(rate, timeOfBeat(grid, position))))
       : Math.round(position);
 
-  const grab = (moment: Moment | null, part: Held['part'], event: PointerEvent) => {
-    event.stopPropagation();
-    const exact = part === 'beat' ? Math.round(at(event)) : at(event);
-    const from = hold(exact, event.altKey);
-    const begin = () => setHeld({ moment, part, from, now: from, free: event.altKey });
-    const { pointerId } = event;
-    svg.current?.setPointerCapture(pointerId);
-    // A finger scrolls; held for a moment it takes hold.
-    if (event.pointerType === 'touch' && part !== 'lands') waiting.current = setTimeout(begin, 350);
-    else begin();
+  /** What lies under a press. */
+  const under = (target: EventTarget | null): Pick<Held, 'moment' | 'part'> => {
+    const element = target instanceof Element ? target : null;
+    const id = element?.closest<SVGElement>('[data-moment]')?.dataset.moment;
+    const part = element?.closest<SVGElement>('[data-part]')?.dataset.part as SpanPart | undefined;
+    const moment = snapshot.moments.find((one) => one.id === id) ?? null;
+    return { moment, part: moment ? (part ?? 'body') : setting === 'beats' ? 'beat' : 'new' };
   };
-  const move = (event: PointerEvent) => {
-    if (!held) return;
-    const now = held.part === 'beat' ? at(event) : hold(at(event), event.altKey);
-    setHeld({ ...held, now, free: event.altKey });
+  /** Where the held part comes to lie: it keeps its distance from the pointer. */
+  const dragged = (
+    { moment, part }: Pick<Held, 'moment' | 'part'>,
+    pressed: number,
+    now: number,
+    free: boolean,
+  ) => {
+    if (part === 'beat') return { from: Math.round(pressed), now };
+    if (!moment || part === 'new') return { from: hold(pressed, free), now: hold(now, free) };
+    const edge = part === 'body' ? moment.start : moment[part];
+    return { from: edge, now: hold(edge + now - pressed, free) };
   };
-  const release = (event: PointerEvent) => {
-    if (waiting.current) clearTimeout(waiting.current);
-    waiting.current = null;
-    const was = held;
-    setHeld(null);
-    if (!was || was.from === was.now) {
-      if (!was?.moment) player.seek(timeOfBeat(grid, at(event)));
-      if (was?.moment) go({ moment: was.moment.id });
-      return;
-    }
-    if (was.part === 'beat') {
-      attempt(() => moveBeatTo(store, snapshot.project.id, was.from, timeOfBeat(grid, was.now)));
-    } else if (was.part === 'new') {
-      const [start, end] = [Math.min(was.from, was.now), Math.max(was.from, was.now)];
-      attempt(async () => go({ moment: await createMoment(store, snapshot.project.id, start, end) }));
-    } else if (was.moment) {
-      const { moment, part } = was;
-      attempt(() => moveMoment(store, snapshot.project.id, moment.id, part, was.now - was.from));
-    }
+  const commit = (was: Held) => {
+    if (was.from === was.now) return;
+    const project = snapshot.project.id;
+    const { moment, part, from, now } = was;
+    if (part === 'beat') attempt(() => moveBeatTo(store, project, from, timeOfBeat(grid, now)));
+    else if (part === 'new')
+      attempt(async () =>
+        go({ moment: await createMoment(store, project, Math.min(from, now), Math.max(from, now)) }),
+      );
+    else if (moment) attempt(() => moveMoment(store, project, moment.id, part, now - from));
   };
+  const drag = useDrag(
+    ({ initial, xy, tap, last, event, altKey, memo = under(event.target) }: RibbonDrag) => {
+      const [pressed, now] = [initial, xy].map(([clientX, clientY]) => at({ clientX, clientY }));
+      if (tap) {
+        if (memo.moment) go({ moment: memo.moment.id });
+        else player.seek(timeOfBeat(grid, now));
+        return undefined;
+      }
+      const next = { ...memo, ...dragged(memo, pressed, now, altKey), free: altKey };
+      const over = last || event.type === 'pointercancel';
+      setHeld(over ? null : next);
+      if (last && event.type !== 'pointercancel') commit(next);
+      return memo;
+    },
+    // A finger that moves up or down scrolls; across, or held for a moment, it takes hold.
+    { filterTaps: true, threshold: 6, preventScroll: 350, preventScrollAxis: 'y', pointer: { keys: false } },
+  );
 
   const patchKey = (moment: Moment, event: KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
@@ -150,19 +166,14 @@ export function Ribbon({
   };
 
   // Patches are many and seldom change: their handlers stay the same, so that only the held one is drawn anew.
-  const latest = useRef({ grab, patchKey, go });
+  const latest = useRef({ patchKey });
   useLayoutEffect(() => {
-    latest.current = { grab, patchKey, go };
+    latest.current = { patchKey };
   });
-  const onGrab = useCallback(
-    (moment: Moment, part: SpanPart, event: PointerEvent) => latest.current.grab(moment, part, event),
-    [],
-  );
   const onKey = useCallback(
     (moment: Moment, event: KeyboardEvent) => latest.current.patchKey(moment, event),
     [],
   );
-  const onSelect = useCallback((moment: Moment) => latest.current.go({ moment: moment.id }), []);
 
   const drawn =
     held?.part === 'new' && held.from !== held.now
@@ -180,14 +191,11 @@ export function Ribbon({
       aria-label={label}
       tabIndex={0}
       className="block touch-pan-y select-none overflow-visible"
-      onPointerDown={(event) => grab(null, setting === 'beats' ? 'beat' : 'new', event)}
+      {...drag()}
       onDoubleClick={(event) => {
         if (setting === 'beats')
           attempt(() => firstOfBarAt(store, snapshot.project.id, timeOfBeat(grid, at(event))));
       }}
-      onPointerMove={move}
-      onPointerUp={release}
-      onPointerCancel={() => setHeld(null)}
       onKeyDown={fabricKey}
       data-ribbon=""
       data-held={held?.part}
@@ -239,9 +247,7 @@ export function Ribbon({
           span={heldSpan(moment, held)}
           gravity={gravityOf(moment)}
           selected={chosen?.id === moment.id}
-          onGrab={onGrab}
           onKey={onKey}
-          onSelect={onSelect}
         />
       ))}
       <Needle player={player} layout={layout} grid={grid} />

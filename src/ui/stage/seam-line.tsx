@@ -1,5 +1,6 @@
 'use client';
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useDrag } from '@use-gesture/react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import type { Point } from '@/core/geometry/size';
 import { useAhead } from '../ahead';
 import { useGesture } from '../gesture';
@@ -27,7 +28,7 @@ function innerPieces(outline: readonly Point[]): Point[][] {
 
 /**
  * The join, drawn as basting thread: its largest piece, then islands and holes. With `onChange` the points of the
- * first can be dragged or moved with the arrow keys; ends slide along the frame's edge.
+ * first can be dragged or moved with the arrow keys, added and removed; ends slide along the frame's edge.
  */
 export function SeamLine({
   frame,
@@ -42,9 +43,9 @@ export function SeamLine({
   const ahead = useAhead<Point[]>();
   const asOne = useGesture();
   const change = (next: Point[]) => ahead.send('outline', next, onChange?.(next));
-  const [held, setHeld] = useState<{ index: number; outline: Point[] } | null>(null);
+  const [held, setHeld] = useState<Point[] | null>(null);
   const svg = useRef<SVGSVGElement>(null);
-  const now = held?.outline ?? outline;
+  const now = held ?? outline;
   const at = ([x, y]: Point): string => `${(x * frame.width).toFixed(1)} ${(y * frame.height).toFixed(1)}`;
   const path = [now, ...others]
     .flatMap(innerPieces)
@@ -62,25 +63,44 @@ export function SeamLine({
     );
   };
   const corner = ([x, y]: Point) => (x <= 0.001 || x >= 0.999) && (y <= 0.001 || y >= 0.999);
-  const drag = (event: PointerEvent) => {
-    if (!held) return;
+  const share = ([clientX, clientY]: readonly [number, number]): Point => {
     const box = svg.current?.getBoundingClientRect();
-    if (!box) return;
-    setHeld({
-      ...held,
-      outline: moved(
-        outline,
-        held.index,
-        (event.clientX - box.left) / box.width,
-        (event.clientY - box.top) / box.height,
-      ),
-    });
+    return box ? [(clientX - box.left) / box.width, (clientY - box.top) / box.height] : [0, 0];
   };
-  const release = () => {
-    if (held && held.outline !== outline) change(held.outline);
-    setHeld(null);
+  /** A new point half-way from one to the next. */
+  const addAfter = (index: number) => {
+    const [one, next] = [outline[index], outline[(index + 1) % outline.length]];
+    change(outline.toSpliced(index + 1, 0, [(one[0] + next[0]) / 2, (one[1] + next[1]) / 2]));
   };
+  /** An outline keeps three points at least. */
+  const remove = (index: number) => {
+    if (outline.length > 3) change(outline.toSpliced(index, 1));
+  };
+  const tapped = useRef({ index: -1, at: -Infinity });
+  const drag = useDrag(
+    ({ args: [index], initial, xy, tap, last, event }) => {
+      if (tap) {
+        const twice = tapped.current.index === index && event.timeStamp - tapped.current.at < 400;
+        tapped.current = { index, at: event.timeStamp };
+        return void (twice && remove(index));
+      }
+      const [pressed, now] = [share(initial), share(xy)];
+      const [x, y] = outline[index];
+      const next = moved(outline, index, x + now[0] - pressed[0], y + now[1] - pressed[1]);
+      const over = last || event.type === 'pointercancel';
+      setHeld(over ? null : next);
+      if (last && event.type !== 'pointercancel') change(next);
+    },
+    { filterTaps: true, threshold: 3, pointer: { keys: false } },
+  );
   const key = (index: number) => (event: KeyboardEvent) => {
+    const edit = { '+': addAfter, Insert: addAfter, Delete: remove, Backspace: remove }[event.key];
+    if (edit) {
+      event.preventDefault();
+      event.stopPropagation();
+      edit(index);
+      return;
+    }
     const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
       event.key
     ] ?? [0, 0];
@@ -104,9 +124,6 @@ export function SeamLine({
         height: frame.height,
         pointerEvents: 'none',
       }}
-      onPointerMove={drag}
-      onPointerUp={release}
-      onPointerCancel={() => setHeld(null)}
       data-seam=""
     >
       <path d={path} stroke="#f2b252" strokeWidth="2.5" fill="none" />
@@ -114,29 +131,30 @@ export function SeamLine({
       {onChange &&
         now.map((point, index) =>
           corner(point) ? null : (
-            <circle
+            <g
               key={index}
               tabIndex={0}
               role="slider"
-              aria-label={`Point ${index + 1} of the join; arrow keys move it`}
+              aria-label={`Point ${index + 1} of the join; arrow keys move it, + adds one behind it, Delete removes it`}
               aria-valuenow={Math.round(point[0] * 100)}
               aria-valuetext={`${Math.round(point[0] * 100)} % across, ${Math.round(point[1] * 100)} % down`}
-              cx={point[0] * frame.width}
-              cy={point[1] * frame.height}
-              r="6"
-              fill="#15182b"
-              stroke="#f2b252"
-              strokeWidth="2.2"
               className="cursor-move touch-none"
               style={{ pointerEvents: 'auto' }}
               data-seam-point={index}
-              onPointerDown={(event) => {
-                event.stopPropagation();
-                svg.current?.setPointerCapture(event.pointerId);
-                setHeld({ index, outline });
-              }}
+              {...drag(index)}
               onKeyDown={key(index)}
-            />
+            >
+              {/* As large as a finger, so that what just misses the point does not fall through to the picture. */}
+              <circle cx={point[0] * frame.width} cy={point[1] * frame.height} r="22" fill="transparent" />
+              <circle
+                cx={point[0] * frame.width}
+                cy={point[1] * frame.height}
+                r="6"
+                fill="#15182b"
+                stroke="#f2b252"
+                strokeWidth="2.2"
+              />
+            </g>
           ),
         )}
     </svg>

@@ -1,0 +1,49 @@
+import { useState, type KeyboardEvent, type MouseEvent } from 'react';
+import type { Point } from '@/core/geometry/size';
+import type { Frame } from '@/ui/stage/stage';
+
+/** How far one press of an arrow key moves the mark, and with Shift, in shares of the picture. */
+const [near, far] = [0.01, 0.06];
+
+/** The picture as something to tap people on: by pointer, or by a mark that arrow keys move and Enter sets. */
+export function TapPad({ frame, onTap }: { frame: Frame; onTap: (at: Point) => void }) {
+  const [mark, setMark] = useState<Point | null>(null);
+  const key = (event: KeyboardEvent) => {
+    const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
+      event.key
+    ] ?? [0, 0];
+    const sets = event.key === 'Enter' || event.key === ' ';
+    if (!mark || (!dx && !dy && !sets)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const by = event.shiftKey ? far : near;
+    const within = (value: number) => Math.min(1, Math.max(0, value));
+    if (sets) onTap(mark);
+    else setMark([within(mark[0] + dx * by), within(mark[1] + dy * by)]);
+  };
+  const tap = (event: MouseEvent) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    onTap([(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height]);
+  };
+  return (
+    <button
+      type="button"
+      aria-label={`Tap whom to keep. Arrow keys move a mark, Enter taps there${mark ? `: ${Math.round(mark[0] * 100)} % across, ${Math.round(mark[1] * 100)} % down` : ''}`}
+      data-testid="tap"
+      className="absolute cursor-crosshair"
+      style={frame}
+      onClick={tap}
+      onKeyDown={key}
+      onFocus={(event) => setMark(event.currentTarget.matches(':focus-visible') ? [0.5, 0.5] : null)}
+      onBlur={() => setMark(null)}
+    >
+      {mark && (
+        <span
+          aria-hidden
+          className="pointer-events-none absolute size-9 -translate-x-1/2 -translate-y-1/2 rounded-full border-2 border-raised outline-2 outline-dashed outline-[#15182b]"
+          style={{ left: `${mark[0] * 100}%`, top: `${mark[1] * 100}%` }}
+        />
+      )}
+    </button>
+  );
+}
