@@ -5,6 +5,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { join, relative } from 'node:path';
+import { gzipSync } from 'node:zlib';
 
 const home = fileURLToPath(new URL('..', import.meta.url));
 const out = join(home, 'out');
@@ -20,6 +21,16 @@ const walk = (folder) =>
     return statSync(path).isDirectory() ? walk(path) : [path];
   });
 const files = walk(out);
+
+// What the page asks for before anything of it can be used; scripts for browsers without modules are not loaded.
+const firstView = [...readFileSync(join(out, 'index.html'), 'utf8').matchAll(/<script[^>]*>/g)]
+  .filter(([tag]) => !/nomodule/i.test(tag))
+  .flatMap(([tag]) => /\ssrc="([^"]+\.js)"/.exec(tag)?.[1] ?? [])
+  .reduce((sum, path) => sum + gzipSync(readFileSync(join(out, path))).length, 0);
+const most = 370_000;
+console.log(`The first view takes ${Math.round(firstView / 1000)} kB of scripts (at most ${most / 1000}).`);
+if (firstView > most)
+  throw new Error('The first view takes too many scripts. Load what it does not show later.');
 
 const hashes = new Set();
 for (const page of files.filter((path) => path.endsWith('.html'))) {

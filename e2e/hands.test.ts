@@ -298,3 +298,26 @@ describe('drags', () => {
     expect((await seam())?.length).toBe((drawn?.length ?? 0) - 1);
   });
 });
+
+describe('where something is missing or goes wrong', () => {
+  test('a demo that cannot be fetched says so, is tried again, or is done without', async ({
+    browser,
+    server,
+  }) => {
+    const context = await browser.newContext();
+    let broken = true;
+    await context.route('**/demo/*.mp4', (route) => (broken ? route.abort() : route.continue()));
+    const page = await context.newPage();
+    await page.goto(server.url);
+    await page.getByRole('alert').filter({ hasText: 'The demo could not be opened' }).waitFor();
+    await page.getByRole('button', { name: 'Try once more' }).click();
+    await page.getByRole('alert').filter({ hasText: 'Check the connection' }).waitFor();
+    await page.getByRole('button', { name: 'Start a project of your own' }).click();
+    await page.getByText('Lay a song on the bench').waitFor();
+    broken = false;
+    await page.keyboard.press('Control+k');
+    await page.getByRole('option', { name: 'Open the demo afresh' }).click();
+    await page.locator('[data-ribbon]').waitFor();
+    await context.close();
+  });
+});

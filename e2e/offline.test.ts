@@ -25,7 +25,7 @@ async function cutOff(
   await bench.page.waitForFunction(() => navigator.serviceWorker.controller !== null);
   await server.stop();
   await bench.page.reload();
-  await bench.page.locator('[data-bench]').waitFor();
+  await bench.arrived();
   return bench;
 }
 

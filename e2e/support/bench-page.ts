@@ -56,7 +56,7 @@ export class BenchPage {
     const bench = new BenchPage(context, page);
     if (seed) await lay(page, url, seed, keep);
     await page.goto(seed ? `${url}/?project=${seed.project}&${at}` : url);
-    await page.locator('[data-bench]').waitFor();
+    await bench.arrived();
     return bench;
   }
 
@@ -65,7 +65,7 @@ export class BenchPage {
     const page = await this.context.newPage();
     const bench = new BenchPage(this.context, page);
     await page.goto(address);
-    await page.locator('[data-bench]').waitFor();
+    await bench.arrived();
     return bench;
   }
 
@@ -78,11 +78,18 @@ export class BenchPage {
       .getByRole('navigation', { name: 'Stations' })
       .getByRole('button', { name: station })
       .click();
+    await this.arrived();
+  }
+
+  /** Waits until a station is on the screen, whatever is still worked at. */
+  async arrived(): Promise<void> {
+    await this.page.locator('[data-bench]:not([data-bench=opening])').waitFor();
   }
 
   /** Presses a button by its whole name, the first one where several have it. */
-  press(name: string): Promise<void> {
-    return this.page.getByRole('button', { name, exact: true }).first().click();
+  async press(name: string): Promise<void> {
+    await this.page.getByRole('button', { name, exact: true }).first().click();
+    await this.arrived();
   }
 
   /** Types into a quantity of a sentence. */

@@ -1,6 +1,16 @@
 'use client';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { memo, useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import {
+  lazy,
+  memo,
+  Suspense,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 import { toast, Toaster } from 'sonner';
 import { recipeOf } from '@/core/recipes/built';
 import { songPartKey } from '@/core/song/parts';
@@ -18,6 +28,7 @@ import { ActionList } from '@/ui/actions/action-list';
 import { ActivityStrip } from '@/ui/activity';
 import { BenchProvider, type Bench } from '@/ui/bench-context';
 import { Player } from '@/ui/player';
+import { Guarded, Trouble } from '@/ui/trouble';
 import { beatAtNeedle, doubleTempo, firstOfBarAt, halveTempo, shiftHalfBeat } from '@/store/commands/song';
 import { bringSongFile, isSongFile } from './song/song-files';
 import { listenForInstall } from '@/ui/install';
@@ -29,13 +40,7 @@ import { asCoreError } from '@/workers/plain-errors';
 import { lostArrivals, tellLost } from '@/workers/arrivals';
 import { recoverRecordings } from '@/workers/recordings';
 import { Runner } from '@/workers/runner';
-import { BuildStation } from './build/build-station';
 import { openDemo, pinDemoMoment } from './demo-project';
-import { DeliverStation } from './deliver/deliver-station';
-import { KeyframeSheet } from './deliver/sheet';
-import { MatchStation } from './match/match-station';
-import { Papers } from './plan/along/papers';
-import { PlanStation } from './plan/plan-station';
 import { usePlan } from './plan/use-plan';
 import { ProjectBar } from './project-bar';
 import { Rail, stations } from './rail';
@@ -43,18 +48,19 @@ import { RemoveMoment } from './remove-moment';
 import { ReplaceSong, type Replacing } from './replace-song';
 import { bringBundle } from './shoot/carry/use-carry';
 import { useAttempt } from './use-attempt';
-import { ShootStation } from './shoot/shoot-station';
-import { SongStation } from './song/song-station';
 
-// A station is drawn anew for a change of the project, not for what the bench says of itself round it.
+// A station comes with the first visit to it, and is drawn anew for a change of the project, not for what the bench says
+// of itself round it.
 const screens = {
-  song: memo(SongStation),
-  plan: memo(PlanStation),
-  shoot: memo(ShootStation),
-  match: memo(MatchStation),
-  build: memo(BuildStation),
-  deliver: memo(DeliverStation),
+  song: memo(lazy(async () => ({ default: (await import('./song/song-station')).SongStation }))),
+  plan: memo(lazy(async () => ({ default: (await import('./plan/plan-station')).PlanStation }))),
+  shoot: memo(lazy(async () => ({ default: (await import('./shoot/shoot-station')).ShootStation }))),
+  match: memo(lazy(async () => ({ default: (await import('./match/match-station')).MatchStation }))),
+  build: memo(lazy(async () => ({ default: (await import('./build/build-station')).BuildStation }))),
+  deliver: memo(lazy(async () => ({ default: (await import('./deliver/deliver-station')).DeliverStation }))),
 } satisfies Record<StationName, unknown>;
+const KeyframeSheet = lazy(async () => ({ default: (await import('./deliver/sheet')).KeyframeSheet }));
+const Papers = lazy(async () => ({ default: (await import('./plan/along/papers')).Papers }));
 
 /** What is on the screen at a station, so that its keys act. */
 const scopesAt: Record<StationName, readonly Scope[]> = {
@@ -78,7 +84,13 @@ export function BenchRoot() {
     void navigator.storage?.persist?.();
     return listenForInstall();
   }, []);
-  return inBrowser ? <Opened /> : <Waiting text="Opening the bench …" />;
+  return inBrowser ? (
+    <Guarded place="bench">
+      <Opened />
+    </Guarded>
+  ) : (
+    <Waiting text="Opening the bench …" />
+  );
 }
 
 const Waiting = ({ text }: { text: string }) => (
@@ -92,6 +104,7 @@ function Opened() {
   const [player] = useState(() => new Player());
   const where = useWhere();
   const [opening, setOpening] = useState<string | null>(null);
+  const [failed, setFailed] = useState<string | null>(null);
   const busy = useRef(false);
   const projects = useLiveQuery(async () => {
     const all = await store.records.where({ kind: 'project' }).toArray();
@@ -108,18 +121,19 @@ function Opened() {
 
   const demo = useCallback(async () => {
     setOpening('Laying out the demo …');
+    setFailed(null);
     try {
       const id = await openDemo(store, (_, name) => setOpening(`Bringing in ${name} …`));
       pinDemoMoment(store, id);
       goTo({ project: id, moment: null });
     } catch (error) {
-      toast.error(`The demo could not be opened: ${asCoreError(error).message}`);
+      setFailed(asCoreError(error).message);
     }
     setOpening(null);
   }, [store]);
 
   useEffect(() => {
-    if (!projects || known || busy.current) return;
+    if (!projects || known || failed || busy.current) return;
     busy.current = true;
     const findProject = async () => {
       // A project that was made a moment ago is in the store before it is in the list.
@@ -129,9 +143,34 @@ function Opened() {
       goTo({ project: await createProject(store, 'My film'), station: 'song', moment: null }, true);
     };
     void findProject().finally(() => (busy.current = false));
-  }, [projects, known, demo, store, where.project]);
+  }, [projects, known, failed, demo, store, where.project]);
 
   if (opening) return <Waiting text={opening} />;
+  if (failed)
+    return (
+      <Trouble title="The demo could not be opened" text={`${failed} You can work without it.`}>
+        <button type="button" className="knob main" onClick={() => void demo()}>
+          Try once more
+        </button>
+        <button
+          type="button"
+          className="knob"
+          onClick={() =>
+            void createProject(store, 'My film').then((project) => {
+              setFailed(null);
+              goTo({ project, station: 'song', moment: null });
+            })
+          }
+        >
+          Start a project of your own
+        </button>
+        {projects && projects.length > 0 && (
+          <button type="button" className="knob" onClick={() => setFailed(null)}>
+            Back to {projects[0].name}
+          </button>
+        )}
+      </Trouble>
+    );
   if (!snapshot || !projects) return <Waiting text="Opening the bench …" />;
   return (
     <Laid
@@ -143,6 +182,12 @@ function Opened() {
       openDemo={() => void demo()}
     />
   );
+}
+
+/** Tells that everything beside it is on the screen. */
+function Arrived({ place, onArrive }: { place: string; onArrive: (place: string) => void }) {
+  useEffect(() => onArrive(place), [place, onArrive]);
+  return null;
 }
 
 const nothing = () => null;
@@ -171,6 +216,8 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const runner = useMemo(() => new Runner(store, projectId), [store, projectId]);
   const { attempt, pending } = useAttempt(store, projectId, snapshot.step);
   const [listed, setListed] = useState(false);
+  /** the station that is on the screen; another one may still be on its way */
+  const [arrived, setArrived] = useState<string | null>(null);
   const [removing, setRemoving] = useState<string | null>(null);
   const [replacing, setReplacing] = useState<Replacing | null>(null);
   const [importing, setImporting] = useState<{ done: number; of: number; name: string } | null>(null);
@@ -426,18 +473,24 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
     ],
   );
   const Screen = screens[here];
+  const place = where.station === 'sheet' || where.station === 'papers' ? where.station : here;
   const activity = useSyncExternalStore(runner.subscribe, runner.current, nothing);
   const working = activity !== null || needsOf(snapshot).length > runner.notWrittenDown().length;
   return (
     <BenchProvider value={bench}>
       <div
         className="flex h-dvh flex-col print:block print:h-auto"
-        data-bench={pending === 0 && !working && !searching ? 'settled' : 'working'}
+        data-bench={
+          arrived !== place ? 'opening' : pending === 0 && !working && !searching ? 'settled' : 'working'
+        }
       >
-        {where.station === 'sheet' ? (
-          <KeyframeSheet />
-        ) : where.station === 'papers' ? (
-          <Papers />
+        {where.station === 'sheet' || where.station === 'papers' ? (
+          <Guarded place={where.station}>
+            <Suspense fallback={<Waiting text="One moment …" />}>
+              {where.station === 'sheet' ? <KeyframeSheet /> : <Papers />}
+              <Arrived place={where.station} onArrive={setArrived} />
+            </Suspense>
+          </Guarded>
         ) : (
           <>
             <ProjectBar
@@ -452,7 +505,12 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
             <div className="flex min-h-0 flex-1 max-sm:flex-col">
               <Rail here={here} />
               <div className="flex min-h-0 min-w-0 flex-1 flex-col">
-                <Screen />
+                <Guarded place={here}>
+                  <Suspense fallback={<Waiting text="One moment …" />}>
+                    <Screen />
+                    <Arrived place={here} onArrive={setArrived} />
+                  </Suspense>
+                </Guarded>
                 {importing && (
                   <div
                     className="flex items-center gap-3 border-t border-line bg-raised px-5 py-1.5"

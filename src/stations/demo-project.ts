@@ -1,3 +1,4 @@
+import { refuse } from '@/core/error';
 import { createMoment } from '@/store/commands/moments';
 import { layDemoPlan } from './demo-plan';
 import { createProject } from '@/store/commands/projects';
@@ -29,16 +30,18 @@ export async function openDemo(
   store: Store,
   onProgress: (done: number, name: string) => void,
 ): Promise<string> {
-  const project = await createProject(store, demoName, newId());
   const loaded = await Promise.all(
     files.map(async (name) => {
-      const answer = await fetch(`/demo/${name}`);
+      const answer = await fetch(`/demo/${name}`).catch(() => null);
+      if (!answer?.ok)
+        return refuse('demo', `${name} could not be loaded. Check the connection, then try once more.`);
       return new File([await answer.blob()], name, {
         type: name.endsWith('.opus') ? 'audio/ogg' : 'video/mp4',
         lastModified: filmed,
       });
     }),
   );
+  const project = await createProject(store, demoName, newId());
   await importFiles(store, project, loaded, { onProgress });
   return project;
 }

@@ -210,8 +210,9 @@ function Typed({
         onBlur={() => end(understood, false)}
         onKeyDown={(event) => {
           event.stopPropagation();
-          if (event.key === 'Enter') end(understood, true);
-          if (event.key === 'Escape') end(null, true);
+          if (event.key !== 'Enter' && event.key !== 'Escape') return;
+          event.preventDefault();
+          end(event.key === 'Enter' ? understood : null, true);
         }}
       />
       {changed && (

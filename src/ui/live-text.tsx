@@ -61,8 +61,10 @@ export function LiveText({
       onBlur={() => end(true, false)}
       onKeyDown={(event) => {
         event.stopPropagation();
-        if (event.key === 'Enter') end(true, true);
-        if (event.key === 'Escape') end(false, true);
+        if (event.key !== 'Enter' && event.key !== 'Escape') return;
+        // What has the focus next is not pressed by the same key.
+        event.preventDefault();
+        end(event.key === 'Enter', true);
       }}
     />
   );

@@ -187,7 +187,8 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
         Clothes and set:{' '}
         <LiveText
           label="Colours of clothes and set"
-          value={setup.colours || 'colours like #8a2f24 #d8b48a'}
+          value={setup.colours}
+          empty="colours like #8a2f24 #d8b48a"
           onChange={(text) =>
             attempt(async () => {
               const colours = coloursIn(text);

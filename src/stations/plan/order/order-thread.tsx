@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { slotClock, type Slot } from '@/core/plan/order/schedule';
 import { chooseShot } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
-import { follow } from '@/ui/drag';
+import { useBoxDrag } from '@/ui/box-drag';
 import { useInTurn } from '@/ui/in-turn';
 import { goTo, useWhere } from '@/ui/where';
 import { markDyes } from '../dyes';
@@ -54,6 +54,15 @@ export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: n
       chooseShot(store, snapshot.project.id, slots[index].shot.id, { after: after?.shot.id ?? 'first' }),
     );
   };
+  const drag = useBoxDrag<number>(
+    ({ thing, from, to, state }) => {
+      const at = place(thing);
+      const [x, y] = [at.x + (to[0] - from[0]) * width, at.y + (to[1] - from[1]) * rows * rowHeight];
+      setHeld(state === 'held' ? { index: thing, x, y } : null);
+      if (state === 'done') void lock(thing, x, y);
+    },
+    (index) => goTo({ shot: slots[index].shot.id }),
+  );
   /** A shot one place earlier or later than it stands when its turn comes. */
   const shift = (shot: string, by: number) => {
     const index = slots.findIndex((slot) => slot.shot.id === shot);
@@ -89,17 +98,8 @@ export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: n
               aria-pressed={where.shot === shot.id}
               aria-label={`${index + 1}: ${shot.title}, ${reason}${own ? ', locked' : ''}. Enter chooses it, arrow keys move it.`}
               data-knot={shot.title}
-              className="cursor-grab touch-none outline-none focus-visible:[&_circle]:stroke-[6]"
-              onClick={() => goTo({ shot: shot.id })}
-              onPointerDown={(event) => {
-                const box = (event.currentTarget.closest('svg') as SVGElement).getBoundingClientRect();
-                follow(event, box, (shareX, shareY, last) => {
-                  const [x, y] = [shareX * box.width, shareY * box.height];
-                  setHeld(last ? null : { index, x, y });
-                  if (last && Math.hypot(x - at.x, y - at.y) < 20) goTo({ shot: shot.id });
-                  else if (last) lock(index, x, y);
-                });
-              }}
+              className="cursor-grab touch-pan-y outline-none focus-visible:[&_circle]:stroke-[6]"
+              {...drag(index)}
               onKeyDown={(event) => {
                 const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
                 if (event.key === 'Enter' || event.key === ' ') goTo({ shot: shot.id });

@@ -1,5 +1,5 @@
 'use client';
-import { useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useState, type KeyboardEvent } from 'react';
 import { frameOf, roomAt } from '@/core/camera/view';
 import type { Mark, Setup, Zone } from '@/core/model/plan-records';
 import { eyeShare, viewOf, type SetupNumbers } from '@/core/plan/setup/numbers';
@@ -8,7 +8,7 @@ import { sayLength } from '@/core/units';
 import { addZone, setPart } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
 import { useAhead } from '@/ui/ahead';
-import { follow } from '@/ui/drag';
+import { useBoxDrag } from '@/ui/box-drag';
 import { useGesture } from '@/ui/gesture';
 import { useUnits } from '@/ui/live-length';
 import { markDyes, zoneDyes, zoneNames } from '../dyes';
@@ -41,8 +41,6 @@ export function LensView({
   const view = viewOf(setup);
   const height = Math.round((width * setup.capture.height) / setup.capture.width);
   const zones = snapshot.zones.filter((zone) => zone.setup === setup.id);
-  const boxed = (event: PointerEvent<Element>) =>
-    (event.currentTarget.closest('svg') as SVGElement).getBoundingClientRect();
   const saveMark = (mark: Mark, x: number, y: number) =>
     attempt(() =>
       setPart(store, setup.project, mark.id, `Move ${mark.name}`, {
@@ -51,31 +49,22 @@ export function LensView({
       }),
     );
   const press = useNudge(saveMark);
-  const grabMark = (mark: Mark) => (event: PointerEvent<SVGElement>) =>
-    follow(event, boxed(event), (x, y, last) => {
-      const at = roomAt(view, { x, y });
-      if (at && at.y < 60 && !last) setMoved({ id: mark.id, x: at.x, y: at.y });
-      if (!last) return;
-      setMoved(null);
-      if (at && at.y < 60) saveMark(mark, at.x, at.y);
-    });
-  const draw = (event: PointerEvent<SVGElement>) => {
-    if (!drawing) return;
-    const box = boxed(event);
-    const from: [number, number] = [
-      (event.clientX - box.left) / box.width,
-      (event.clientY - box.top) / box.height,
-    ];
-    follow(event, box, (x, y, last) => {
-      const ends = { from: tidy(from), to: tidy([x, y]) };
-      setBent(last ? null : { id: 'new', ...ends });
-      if (!last || Math.hypot(x - from[0], y - from[1]) < 0.02) return;
-      const count = zones.filter((zone) => zone.what === drawing).length + 1;
-      const name = `${zoneNames[drawing][0].toUpperCase()}${zoneNames[drawing].slice(1)} ${count}`;
-      attempt(() => addZone(store, setup.project, { setup: setup.id, what: drawing, name, ...ends }));
-      onDrawn?.();
-    });
-  };
+  const dragMark = useBoxDrag<Mark>(({ thing, from, to, state }) => {
+    const feet = frameOf(view, { x: thing.x, y: thing.y, z: 0 });
+    const at = feet && roomAt(view, { x: feet.x + to[0] - from[0], y: feet.y + to[1] - from[1] });
+    const near = at && at.y < 60 ? at : null;
+    setMoved(state === 'held' && near ? { id: thing.id, x: near.x, y: near.y } : null);
+    if (state === 'done' && near) saveMark(thing, near.x, near.y);
+  });
+  const draw = useBoxDrag<Zone['what']>(({ thing, from, to, state }) => {
+    const ends = { from: tidy(from), to: tidy(to) };
+    setBent(state === 'held' ? { id: 'new', ...ends } : null);
+    if (state !== 'done' || Math.hypot(to[0] - from[0], to[1] - from[1]) < 0.02) return;
+    const count = zones.filter((zone) => zone.what === thing).length + 1;
+    const name = `${zoneNames[thing][0].toUpperCase()}${zoneNames[thing].slice(1)} ${count}`;
+    attempt(() => addZone(store, setup.project, { setup: setup.id, what: thing, name, ...ends }));
+    onDrawn?.();
+  });
   const setEnds = (zone: Zone, ends: Ends) =>
     attempt(() => setPart(store, setup.project, zone.id, `Shape ${zone.name}`, ends));
   const shown = zones.map((zone) => (bent?.id === zone.id ? { ...zone, ...bent } : zone));
@@ -86,8 +75,8 @@ export function LensView({
       viewBox={`0 0 ${width} ${height}`}
       role="group"
       aria-label={`Through the lens of ${setup.name}`}
-      className={`touch-none select-none bg-stage ${drawing ? 'cursor-crosshair' : ''}`}
-      onPointerDown={draw}
+      className={`select-none bg-stage ${drawing ? 'cursor-crosshair touch-none' : 'touch-pan-y'}`}
+      {...(drawing ? draw(drawing) : {})}
     >
       {still ? (
         <image href={still} width={width} height={height} preserveAspectRatio="xMidYMid slice" />
@@ -111,7 +100,7 @@ export function LensView({
             width={width}
             height={height}
             active={!drawing}
-            onBend={(ends) => setBent({ id: zone.id, ...ends })}
+            onBend={(ends) => setBent(ends && { id: zone.id, ...ends })}
             onDone={(ends) => {
               setBent(null);
               return setEnds(zone, ends);
@@ -142,7 +131,7 @@ export function LensView({
                 ? 'pointer-events-none'
                 : 'cursor-move outline-none focus-visible:[&_ellipse]:stroke-[3]'
             }
-            onPointerDown={grabMark(stored)}
+            {...dragMark(stored)}
             onKeyDown={press(stored)}
           >
             <path
@@ -260,17 +249,20 @@ function ZoneShape({
   width: number;
   height: number;
   active: boolean;
-  onBend: (ends: Ends) => void;
+  /** hears of where it would come to lie, and null where it stays */
+  onBend: (ends: Ends | null) => void;
   onDone: (ends: Ends) => Promise<void>;
 }) {
   const box = boxOf(zone);
   const ends: Ends = { from: zone.from, to: zone.to };
   const ahead = useAhead<Ends>();
   const asOne = useGesture();
-  const grab = (end: 'from' | 'to') => (event: PointerEvent<SVGElement>) => {
-    const frame = (event.currentTarget.closest('svg') as SVGElement).getBoundingClientRect();
-    follow(event, frame, (x, y, last) => void (last ? onDone : onBend)({ ...ends, [end]: tidy([x, y]) }));
-  };
+  const drag = useBoxDrag<'from' | 'to'>(({ thing, from, to, state }) => {
+    const [x, y] = ends[thing];
+    const bent = { ...ends, [thing]: tidy([x + to[0] - from[0], y + to[1] - from[1]]) };
+    if (state === 'done') void onDone(bent);
+    else onBend(state === 'held' ? bent : null);
+  });
   const press = (end: 'from' | 'to') => (event: KeyboardEvent) => {
     const step = event.shiftKey ? 0.05 : 0.01;
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
@@ -306,7 +298,7 @@ function ZoneShape({
           stroke={dye}
           strokeWidth="2.5"
           className="cursor-grab"
-          onPointerDown={grab(end)}
+          {...drag(end)}
           onKeyDown={press(end)}
         />
       ))}

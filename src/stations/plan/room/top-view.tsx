@@ -1,5 +1,5 @@
 'use client';
-import { useState, type PointerEvent } from 'react';
+import { useState } from 'react';
 import { frameOf, lensCone } from '@/core/camera/view';
 import type { Mark, Piece, Setup } from '@/core/model/plan-records';
 import { rigs } from '@/core/plan/setup/examine-setup';
@@ -7,7 +7,7 @@ import { viewOf, type SetupNumbers } from '@/core/plan/setup/numbers';
 import { sayLength } from '@/core/units';
 import { setPart } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
-import { follow } from '@/ui/drag';
+import { useBoxDrag } from '@/ui/box-drag';
 import { useUnits } from '@/ui/live-length';
 import { markDyes } from '../dyes';
 import { useNudge } from './use-nudge';
@@ -56,16 +56,12 @@ export function TopView({
         y: Number(y.toFixed(3)),
       }),
     );
-  const grab = (thing: Mark | Piece) => (event: PointerEvent<SVGElement>) => {
-    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-    if (!box) return;
-    follow(event, box, (shareX, shareY, last) => {
-      const x = (shareX * width - left) / scale - walls.left;
-      const y = walls.ahead - (shareY * height - 12) / scale;
-      setHeld(last ? null : { id: thing.id, x, y });
-      if (last) save(thing, x, y);
-    });
-  };
+  const drag = useBoxDrag<Mark | Piece>(({ thing, from, to, state }) => {
+    const x = thing.x + ((to[0] - from[0]) * width) / scale;
+    const y = thing.y - ((to[1] - from[1]) * height) / scale;
+    setHeld(state === 'held' ? { id: thing.id, x, y } : null);
+    if (state === 'done') save(thing, x, y);
+  });
   const press = useNudge(save);
   const marks = numbers.marks.map(({ mark }) => place(mark));
   return (
@@ -74,7 +70,7 @@ export function TopView({
       height={height}
       role="group"
       aria-label="The room from above"
-      className="touch-none select-none"
+      className="touch-pan-y select-none"
     >
       <rect
         x={X(-walls.left)}
@@ -148,7 +144,7 @@ export function TopView({
           tabIndex={0}
           aria-label={`${piece.name}: ${sayLength(piece.y, units)} away. Arrow keys move it.`}
           className="cursor-move outline-none focus-visible:[&_rect]:stroke-[3]"
-          onPointerDown={grab(piece)}
+          {...drag(piece)}
           onKeyDown={press(piece)}
         >
           <rect
@@ -220,7 +216,7 @@ export function TopView({
               data-mark={mark.name}
               aria-label={`${mark.name}: ${label} from the lens, ${seen ? `at ${Math.round(seen.x * 100)} % of the width` : 'behind the camera'}. Arrow keys move it.`}
               className="cursor-move outline-none focus-visible:[&_circle]:stroke-[4]"
-              onPointerDown={grab(mark)}
+              {...drag(mark)}
               onKeyDown={press(mark)}
             >
               <circle cx={X(mark.x)} cy={Y(mark.y)} r="22" fill="transparent" />
