@@ -49,7 +49,7 @@ await page.getByRole('button', { name: 'Joined', exact: true }).click();
 await page.keyboard.press('n');
 await shoot('build-night');
 await page.keyboard.press('n');
-await bench.go('Deliver');
+await bench.go('Hand over');
 await page.getByRole('button', { name: 'Render the shot' }).click();
 await page.locator('[data-render=done]').waitFor({ timeout: 400_000 });
 await shoot('deliver');

@@ -74,7 +74,7 @@ describe('the whole job, on the encoded files of the demo', () => {
     await page.getByTestId('sentence').waitFor();
     await expectJoin(bench);
     await bench.finding('clone.lands').waitFor();
-    await bench.go('Deliver');
+    await bench.go('Hand over');
     await bench.type('Bits a second', '40');
     await bench.press('Render the shot');
     await page.getByRole('progressbar').waitFor();

@@ -300,6 +300,19 @@ describe('drags', () => {
 });
 
 describe('where something is missing or goes wrong', () => {
+  test('without a song the needle walks along the ruler, at the speed that is shown', async ({ open }) => {
+    const bench = await open({ seed: await ruledClone(), at: 'station=build' });
+    const { page } = bench;
+    const frame = async () => Number(/frame (\d+)/.exec(await page.getByTestId('frame').innerText())?.[1]);
+    expect(await frame()).toBe(0);
+    await bench.press('Play');
+    await expect.poll(frame).toBeGreaterThan(5);
+    await bench.press('Pause');
+    const stopped = await frame();
+    await page.keyboard.press('.');
+    await expect.poll(frame).toBe(stopped + 1);
+  });
+
   test('a demo that cannot be fetched says so, is tried again, or is done without', async ({
     browser,
     server,

@@ -24,14 +24,14 @@ describe('projects', () => {
     const first = project(bench);
     await menu(bench, 'Start a project of your own');
     await expect.poll(() => project(bench)).not.toBe(first);
-    await titled(bench, 'My film');
+    await titled(bench, 'My film 2');
     const second = project(bench);
     await rename(bench, 'Renamed');
     await bench.undo(4);
-    await titled(bench, 'My film');
+    await titled(bench, 'My film 2');
     await bench.page.getByText('There is nothing to undo.').first().waitFor();
     await bench.page.reload();
-    await titled(bench, 'My film');
+    await titled(bench, 'My film 2');
     expect(project(bench)).toBe(second);
     await bench.page.keyboard.press('Control+y');
     await titled(bench, 'Renamed');

@@ -249,7 +249,7 @@ describe('the song as a ruler', () => {
     await bench.press('Moment here');
     await page.getByRole('combobox', { name: 'Speed', exact: true }).click();
     await page.getByRole('option', { name: '50 %' }).click();
-    await bench.press('Over and over');
+    await bench.press('Loop');
     await bench.press('Play');
     await page.getByRole('button', { name: 'Pause' }).waitFor();
     const needle = () => page.locator('[data-needle]').getAttribute('data-needle').then(Number);
@@ -257,9 +257,9 @@ describe('the song as a ruler', () => {
     await expect.poll(needle).not.toBe(begun);
     await bench.press('Pause');
     await page.getByRole('button', { name: 'Play', exact: true }).waitFor();
-    await bench.press('Look closely');
+    await bench.press('Closer');
     expect(await moments(page).count()).toBe(1);
-    await bench.press('Look closely');
+    await bench.press('Closer');
     await bench.press('Beats and frames');
     await page.getByRole('cell', { name: '59.940' }).waitFor();
     expect(await page.getByTestId('frames').getByRole('row').count()).toBeGreaterThan(100);

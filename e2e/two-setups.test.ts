@@ -93,7 +93,7 @@ describe('two setups, each with its own plate and takes', () => {
       expect(await page.getByRole('combobox', { name: 'Clean plate' }).innerText()).toMatch(
         new RegExp(`Clean plate, take 1, ${['First setup', 'Setup 2'][setup]}`),
       );
-      await bench.go('Deliver');
+      await bench.go('Hand over');
       await bench.press('Render the shot');
       await page.locator('[data-render=done]').nth(0).waitFor();
       await bench.settled();

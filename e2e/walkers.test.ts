@@ -67,7 +67,7 @@ describe.each([
 
     const stops = (await said('clone.cuts')) + (await said('clone.loses'));
     expect(await page.locator('[data-severity=stop]').count()).toBe(stops ? 1 : 0);
-    await bench.go('Deliver');
+    await bench.go('Hand over');
     const button = page.getByRole('button', { name: 'Render the shot' });
     // A film with a stop is not rendered: its frames are painted here, slowly, from what the page stored.
     expect(await button.isDisabled()).toBe(stops !== '');

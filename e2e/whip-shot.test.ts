@@ -61,7 +61,7 @@ describe('the demo’s whip', () => {
       .toBeGreaterThan(5);
     await bench.press('Pause');
 
-    await bench.go('Deliver');
+    await bench.go('Hand over');
     await bench.type('Width', '640');
     await bench.type('Height', '360');
     await bench.type('Bits a second', '20');

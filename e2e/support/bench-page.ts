@@ -7,7 +7,7 @@ import { lay, type Heavy, type Seed } from './seeds';
 
 export const desktop = { width: 1280, height: 800 };
 export const phone = { width: 390, height: 844 };
-export type Station = 'Song' | 'Plan' | 'Shoot' | 'Match' | 'Build' | 'Deliver';
+export type Station = 'Song' | 'Plan' | 'Shoot' | 'Match' | 'Build' | 'Hand over';
 
 /** How a bench is opened. */
 export type Opening = {

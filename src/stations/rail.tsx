@@ -27,7 +27,7 @@ export const stations: { name: StationName; title: string; question: string; ico
   { name: 'build', title: 'Build', question: 'Does it land?', icon: 'M4 18c4 0 6-12 16-12M4 18h2M20 6h-2' },
   {
     name: 'deliver',
-    title: 'Deliver',
+    title: 'Hand over',
     question: 'Is it ready to leave?',
     icon: 'M12 4v11M7 10l5 5 5-5M5 20h14',
   },

@@ -48,15 +48,30 @@ describe('undo of a project', () => {
     await setProject(store, one, { name: 'Renamed', megabits: 20 });
     await change(store, one, 'By itself', [{ record: one, set: { megabits: 24 } }], true);
     const back = await undo(store, one);
-    expect(back).toEqual({ label: 'Delivery', moved: 1, left: 1 });
-    expect(sayStep('undo', back)).toBe('Undone: Delivery. One thing stays as now: changed again since.');
+    expect(back).toEqual({ label: 'Rename the project', moved: 1, left: 1 });
+    expect(sayStep('undo', back)).toBe(
+      'Undone: Rename the project. One thing stays as now: changed again since.',
+    );
     await setProject(store, one, { width: 640 });
     await change(store, one, 'By itself', [{ record: one, set: { width: 320 } }], true);
     expect(sayStep('undo', await undo(store, one))).toBe(
-      'Nothing was put back: what “Delivery” changed was changed again since.',
+      'Nothing was put back: what “What is handed over” changed was changed again since.',
     );
     expect(sayStep('redo', { label: 'Delivery', moved: 2, left: 0 })).toBe('Done again: Delivery');
     expect(sayStep('redo', null)).toBe('There is nothing to redo.');
+  });
+});
+
+describe('two projects', () => {
+  it('never begin with one name; a name that was given up or removed is free again', async () => {
+    const { store } = await opened();
+    const named = async (name: string) => nameOf(store, await createProject(store, name));
+    expect(await named('My film')).toBe('My film');
+    expect(await named('My film')).toBe('My film 2');
+    const third = await createProject(store, 'My film');
+    expect(await nameOf(store, third)).toBe('My film 3');
+    await removeProject(store, third);
+    expect(await named('My film')).toBe('My film 3');
   });
 });
 
@@ -69,7 +84,7 @@ describe('a removed project', () => {
     expect(await undo(store, two)).toBeNull();
     expect(await nameOf(store, one)).toBeNull();
     await restoreProject(store, one);
-    expect(await undo(store, one)).toMatchObject({ label: 'Delivery' });
+    expect(await undo(store, one)).toMatchObject({ label: 'Rename the project' });
     expect(await nameOf(store, one)).toBe('One');
     expect(await undo(store, one)).toBeNull();
     expect(await nameOf(store, one)).toBe('One');

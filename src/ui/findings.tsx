@@ -1,4 +1,5 @@
 'use client';
+import { Check, Eye, OctagonX, Wrench } from 'lucide-react';
 import { memo } from 'react';
 import { byGravity, type Finding, type Severity } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
@@ -6,6 +7,8 @@ import { applyFix } from '@/store/commands/fix';
 import { useBench, useCommands } from './bench-context';
 
 const dye = { stop: 'var(--madder)', fix: 'var(--saffron)', watch: 'var(--weld)', fine: 'var(--verdigris)' };
+/** A shape for each, for those who do not see the colours. */
+const shapes = { stop: OctagonX, fix: Wrench, watch: Eye, fine: Check };
 const mark = { stop: 'Stop', fix: 'Fix', watch: 'Watch', fine: 'Fine' };
 
 /** What was found, gravest first, each with what to do. */
@@ -46,6 +49,7 @@ const FindingNote = memo(function FindingNote({
   mending: string | undefined;
 }) {
   const { store, attempt } = useCommands();
+  const Shape = shapes[severity];
   return (
     <li
       data-finding={code}
@@ -53,7 +57,13 @@ const FindingNote = memo(function FindingNote({
       className="border-l-4 bg-ground px-2.5 py-1.5 text-[12.5px]"
       style={{ borderColor: dye[severity] }}
     >
-      <span className="sr-only">{mark[severity]}: </span>
+      <span
+        className="mr-1 inline-flex items-center gap-1 align-[-2px] font-bold"
+        style={{ color: dye[severity] }}
+      >
+        <Shape size={13} strokeWidth={2.4} aria-hidden />
+        {mark[severity]}
+      </span>{' '}
       {text}{' '}
       {fix && mending && (
         <button

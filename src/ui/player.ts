@@ -1,3 +1,6 @@
+/** A clock that goes where there is no sound: a ruler of seconds is walked along too. */
+type Silent = { from: number; since: number };
+
 /** Plays the song. Its clock leads; pictures follow. */
 export class Player {
   private readonly audio = new Audio();
@@ -6,6 +9,8 @@ export class Player {
   private timer = 0;
   private loop: { from: number; to: number } | null = null;
   private shown = 0;
+  private rate = 1;
+  private silent: Silent | null = null;
 
   constructor() {
     this.audio.preload = 'auto';
@@ -14,14 +19,17 @@ export class Player {
       this.audio.addEventListener(event, () => this.tell());
   }
 
-  /** Takes a song as a WAV; null for none. The needle stays where it is. */
+  /** Takes a song as a WAV; null for none. The needle stays where it is, and the speed what it was. */
   load(song: Blob | null): void {
     if (this.url) URL.revokeObjectURL(this.url);
     this.url = song && URL.createObjectURL(song);
     this.audio.pause();
+    this.silent = null;
     if (this.url) {
       this.audio.src = this.url;
       this.audio.currentTime = this.shown;
+      this.audio.defaultPlaybackRate = this.rate;
+      this.audio.playbackRate = this.rate;
     } else {
       this.audio.removeAttribute('src');
     }
@@ -35,17 +43,19 @@ export class Player {
 
   /** Seconds of the song where the needle stands. */
   readonly time = (): number => this.shown;
-  readonly playing = (): boolean => Boolean(this.url) && !this.audio.paused;
-  readonly speed = (): number => this.audio.playbackRate;
+  readonly playing = (): boolean => (this.url ? !this.audio.paused : this.silent !== null);
+  readonly speed = (): number => this.rate;
 
   private tell(): void {
-    if (!this.audio.paused || this.audio.seeking === false)
+    if (this.silent)
+      this.shown = this.silent.from + ((performance.now() - this.silent.since) / 1000) * this.rate;
+    else if (!this.audio.paused || this.audio.seeking === false)
       this.shown = this.url ? this.audio.currentTime : this.shown;
     this.listeners.forEach((listener) => listener());
     cancelAnimationFrame(this.timer);
     if (!this.playing()) return;
     this.timer = requestAnimationFrame(() => {
-      if (this.loop && this.audio.currentTime >= this.loop.to) this.audio.currentTime = this.loop.from;
+      if (this.loop && this.shown >= this.loop.to) this.seek(this.loop.from);
       this.tell();
     });
   }
@@ -53,20 +63,31 @@ export class Player {
   seek(seconds: number): void {
     this.shown = Math.max(0, Math.min(seconds, this.audio.duration || seconds));
     if (this.url) this.audio.currentTime = this.shown;
+    if (this.silent) this.silent = { from: this.shown, since: performance.now() };
     this.listeners.forEach((listener) => listener());
   }
 
   async toggle(): Promise<void> {
-    if (!this.url) return;
-    if (this.playing()) this.audio.pause();
-    else await this.audio.play().catch(() => undefined);
+    if (this.playing()) this.pause();
+    else if (this.url) await this.audio.play().catch(() => undefined);
+    else {
+      this.silent = { from: this.shown, since: performance.now() };
+      this.tell();
+    }
   }
 
   pause(): void {
     this.audio.pause();
+    if (!this.silent) return;
+    this.silent = null;
+    this.tell();
   }
 
+  /** @param speed 1 as it was recorded */
   setSpeed(speed: number): void {
+    if (this.silent) this.silent = { from: this.shown, since: performance.now() };
+    this.rate = speed;
+    this.audio.defaultPlaybackRate = speed;
     this.audio.playbackRate = speed;
     this.tell();
   }

@@ -88,7 +88,7 @@ describe('findings about a take', () => {
   it('says how much the film’s shape cuts off, and who is steadied only in part', () => {
     const tall = { width: 1440, height: 1080 };
     expect(say(null, measure({ size: tall }), null)).toContainEqual(
-      'watch: The film is 1920 × 1080: 25 % of Take 3’s height is cut off, half on each side. Keep everything inside the rest, or choose another shape in Deliver.',
+      'watch: The film is 1920 × 1080: 25 % of Take 3’s height is cut off, half on each side. Keep everything inside the rest, or choose another shape in Hand over.',
     );
     expect(say(null)).toEqual([]);
     const path = pathOf((index) => (index < 130 ? 0 : 2.4));

@@ -57,7 +57,7 @@ export const takeWords = {
   'take.size': ({ take, facts }) =>
     `${take} is ${facts.size}, the plate ${facts.plate}. They cannot be laid on one another. Film or convert both in one size.`,
   'take.cropped': ({ take, facts, measured }) =>
-    `The film is ${facts.film}: ${measured} of ${take}’s ${facts.of} is cut off, half on each side. Keep everything inside the rest, or choose another shape in Deliver.`,
+    `The film is ${facts.film}: ${measured} of ${take}’s ${facts.of} is cut off, half on each side. Keep everything inside the rest, or choose another shape in Hand over.`,
   'take.turned': ({ take, facts }) =>
     `${take} is turned by ${facts.degrees}° in its file; it is shown upright.`,
   'take.colours-assumed': ({ take, facts }) =>

@@ -205,7 +205,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
           </Part>
           <TakeNotes moment={moment} slots={filmed.map(({ key }) => key)} />
           {kept.length > 0 && (
-            <Part title="Keep whom">
+            <Part title="Whom to keep">
               <p className="text-[12px] text-ink2">
                 Tap a performer on the picture to say that this one is kept, and others after them; tap again
                 to let them go.
@@ -339,7 +339,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
 
 const sayKept = (title: string, tapped: number): string => {
   const name = title[0].toUpperCase() + title.slice(1);
-  if (tapped === 0) return `${name}: found by itself.`;
+  if (tapped === 0) return `${name}: whom the bench finds.`;
   return tapped === 1 ? `${name} is tapped.` : `${name}: ${tapped} are tapped.`;
 };
 

@@ -66,7 +66,8 @@ export function Transport({
     return () => player.setLoop(null);
   }, [looping, grid, loopFrom, loopTo, player]);
   useEffect(() => () => player.setSpeed(1), [player]);
-  const at = grid && barAndBeat(grid, beatOfTime(grid, time));
+  // Rounded before it is parted into bars: what is as good as the next bar's first is that.
+  const at = grid && barAndBeat(grid, Math.round(beatOfTime(grid, time) * 10) / 10);
   const makeHere = async () => {
     if (!grid) return;
     const start = barStart(grid, beatOfTime(grid, player.time()) + 0.01);
@@ -96,7 +97,7 @@ export function Transport({
       />
       {passage && (
         <button type="button" className="knob" aria-pressed={looping} onClick={() => setLooping(!looping)}>
-          Over and over
+          Loop
         </button>
       )}
       {grid && (
@@ -110,7 +111,7 @@ export function Transport({
             {making ? 'Laying clicks…' : 'Click'}
           </button>
           <button type="button" className="knob" aria-pressed={close !== null} onClick={look}>
-            Look closely
+            Closer
           </button>
           <button type="button" className="knob" onClick={() => attempt(makeHere)}>
             Moment here

@@ -8,12 +8,19 @@ export const newRecord = (project: string, id = newId()) => {
   return { id, project, created: now, changed: now, alive: true };
 };
 
-/** A new project with the usual delivery; its id. */
+/** A name that no project in use has: "My film", "My film 2". */
+async function freeName(store: Store, name: string): Promise<string> {
+  const projects = await store.records.where({ kind: 'project' }).toArray();
+  const taken = new Set(projects.flatMap((one) => (one.kind === 'project' && one.alive ? [one.name] : [])));
+  for (let number = 2, free = name; ; free = `${name} ${number++}`) if (!taken.has(free)) return free;
+}
+
+/** A new project with the usual delivery; its id. Where its name is in use it gets a number. */
 export async function createProject(store: Store, name: string, id = newId()): Promise<string> {
   const project: Project = {
     ...newRecord(id, id),
     kind: 'project',
-    name,
+    name: await freeName(store, name),
     width: 1280,
     height: 720,
     rate: { num: 24000, den: 1001 },
@@ -33,10 +40,10 @@ export const restoreProject = (store: Store, id: string) =>
   change(store, id, 'Project brought back', [{ record: id, set: { alive: true } }]);
 
 export const setProject = (store: Store, id: string, set: Partial<Project>) =>
-  change(store, id, 'Delivery', [{ record: id, set }]);
+  change(store, id, 'name' in set ? 'Rename the project' : 'What is handed over', [{ record: id, set }]);
 
 /** Lengths in the other units. */
 export const switchUnits = (store: Store, id: string) =>
-  change(store, id, 'Delivery', ({ project }) => [
+  change(store, id, 'Centimetres or inches', ({ project }) => [
     { record: id, set: { units: project.units === 'imperial' ? 'metric' : 'imperial' } },
   ]);
