@@ -117,7 +117,7 @@ describe('the song as a ruler', () => {
     // A moment made on the wrong beats: a quarter of a true beat late, like the beats it is pinned to.
     await bench.press('Moment here');
     await expect.poll(() => moments(page).count()).toBe(2);
-    await bench.press('Half a beat on');
+    await bench.press('Half a beat later');
     await bench.settled();
     // A person hears where a bar begins, and puts the needle there.
     const needle = () => page.locator('[data-needle]').getAttribute('data-needle').then(Number);

@@ -60,7 +60,7 @@ export function SongSide({
   const knobs: [string, () => Promise<unknown>][] = [
     ['Half', () => halveTempo(store, snapshot.project.id, player.time())],
     ['Double', () => doubleTempo(store, snapshot.project.id)],
-    ['Half a beat on', () => shiftHalfBeat(store, snapshot.project.id)],
+    ['Half a beat later', () => shiftHalfBeat(store, snapshot.project.id)],
     ['First of bar at needle', () => firstOfBarAt(store, snapshot.project.id, player.time())],
     ['Nearest beat to needle', () => beatAtNeedle(store, snapshot.project.id, player.time())],
     ['1 frame earlier', () => shiftBeats(store, snapshot.project.id, -tick)],
