@@ -1,0 +1,40 @@
+'use client';
+import { lazy, memo, useEffect } from 'react';
+import type { StationName } from '@/store/findings';
+import type { Scope } from '@/ui/actions/action';
+
+// A station comes with the first visit to it, and is drawn anew for a change of the project, not for what the bench says
+// of itself round it.
+export const screens = {
+  song: memo(lazy(async () => ({ default: (await import('./song/song-station')).SongStation }))),
+  plan: memo(lazy(async () => ({ default: (await import('./plan/plan-station')).PlanStation }))),
+  shoot: memo(lazy(async () => ({ default: (await import('./shoot/shoot-station')).ShootStation }))),
+  match: memo(lazy(async () => ({ default: (await import('./match/match-station')).MatchStation }))),
+  build: memo(lazy(async () => ({ default: (await import('./build/build-station')).BuildStation }))),
+  deliver: memo(lazy(async () => ({ default: (await import('./deliver/deliver-station')).DeliverStation }))),
+} satisfies Record<StationName, unknown>;
+export const KeyframeSheet = lazy(async () => ({ default: (await import('./deliver/sheet')).KeyframeSheet }));
+export const Papers = lazy(async () => ({ default: (await import('./plan/along/papers')).Papers }));
+
+/** What is on the screen at a station, so that its keys act. */
+export const scopesAt: Record<StationName, readonly Scope[]> = {
+  song: ['song', 'picture', 'everywhere'],
+  plan: ['plan', 'everywhere'],
+  shoot: ['set', 'plan', 'everywhere'],
+  match: ['picture', 'everywhere'],
+  build: ['picture', 'everywhere'],
+  deliver: ['picture', 'everywhere'],
+};
+
+/** What stands there until something else does. */
+export const Waiting = ({ text }: { text: string }) => (
+  <p className="grid h-dvh place-items-center font-serif text-[19px]" role="status">
+    {text}
+  </p>
+);
+
+/** Tells that everything beside it is on the screen. */
+export function Arrived({ place, onArrive }: { place: string; onArrive: (place: string) => void }) {
+  useEffect(() => onArrive(place), [place, onArrive]);
+  return null;
+}
