@@ -1,5 +1,6 @@
 import { useDrag } from '@use-gesture/react';
 import type { Point } from '@/core/geometry/size';
+import { gripOf, type DragState, type Grip } from './drag-state';
 
 /** A thing that is dragged over a drawing; places in shares of the drawing. */
 export type BoxDrag<Thing> = {
@@ -7,18 +8,7 @@ export type BoxDrag<Thing> = {
   /** where it was pressed, and where the pointer is */
   from: Point;
   to: Point;
-  /** still held, let go, or taken back because the system ended it */
-  state: 'held' | 'done' | 'off';
-};
-
-type DragState = {
-  args?: unknown[];
-  initial: [number, number];
-  xy: [number, number];
-  tap: boolean;
-  last: boolean;
-  event: Event;
-  memo?: DOMRect;
+  state: Grip;
 };
 
 /**
@@ -32,7 +22,7 @@ export function useBoxDrag<Thing>(
   onTap: (thing: Thing) => void = () => undefined,
 ) {
   const bind = useDrag(
-    ({ args = [], initial, xy, tap, last, event, memo }: DragState) => {
+    ({ args = [], initial, xy, tap, last, event, memo }: DragState<DOMRect>) => {
       const thing = args[0] as Thing;
       if (tap) return void onTap(thing);
       const drawing = event.target instanceof Element ? event.target.closest('svg') : null;
@@ -42,8 +32,7 @@ export function useBoxDrag<Thing>(
         (x - box.left) / box.width,
         (y - box.top) / box.height,
       ];
-      const off = event.type === 'pointercancel';
-      on({ thing, from: share(initial), to: share(xy), state: off ? 'off' : last ? 'done' : 'held' });
+      on({ thing, from: share(initial), to: share(xy), state: gripOf({ last, event }) });
       return box;
     },
     { filterTaps: true, threshold: 4, preventScroll: 250, preventScrollAxis: 'y', pointer: { keys: false } },

@@ -3,6 +3,7 @@ import { useDrag } from '@use-gesture/react';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { readNumber } from '@/core/read-number';
 import { useAhead } from './ahead';
+import { gripOf, type DragState } from './drag-state';
 import { dyed } from './dyed';
 import { useGesture } from './gesture';
 
@@ -80,16 +81,15 @@ export function LiveNumber({
   }, [typing]);
 
   const drag = useDrag(
-    ({ movement: [across], tap, last, event, memo = shown }: DragState) => {
+    ({ movement: [across], tap, last, event, memo = shown }: DragState<number>) => {
       if (tap) return void setTyping('');
       const notches = Math.round(across / notch);
       const next = notches === 0 ? memo : fit(memo + notches * step);
-      const over = last || event.type === 'pointercancel';
-      // A drag that the system ends, to scroll or for a call, never was one.
-      if (last && event.type !== 'pointercancel' && next !== memo) change(next);
-      setDragged(over ? null : next);
-      onDraft?.(over ? null : next);
-      return memo as number;
+      const grip = gripOf({ last, event });
+      if (grip === 'done' && next !== memo) change(next);
+      setDragged(grip === 'held' ? next : null);
+      onDraft?.(grip === 'held' ? next : null);
+      return memo;
     },
     { axis: 'x', filterTaps: true, threshold: notch / 2, pointer: { keys: false } },
   );
@@ -147,15 +147,6 @@ export function LiveNumber({
     </span>
   );
 }
-
-/** What is used of a drag. */
-type DragState = {
-  movement: [number, number];
-  tap: boolean;
-  last: boolean;
-  event: Event;
-  memo?: number;
-};
 
 /** The number while it is typed, and what is understood. */
 function Typed({

@@ -63,6 +63,8 @@ describe('measuring a song', () => {
     await film.store.proxies.put({ id: 'song', blob: wavOf(60.025) });
     await listen(0.025);
     (await beats()).forEach((beat, index) => expect(beat).toBeCloseTo(before[index] - 0.025, 6));
+    // Beats that were found stay found.
+    expect((await film.read()).song?.confidence).toBe(0.9);
     const [kept] = (await film.read()).moments;
     expect(kept).toMatchObject({ id: moment, start: 8, end: 12 });
   });

@@ -11,7 +11,7 @@ import {
 import type { Store } from '@/store/db';
 import { keep, original, type Doing, type Result } from './job';
 
-/** half a sample at 48 kHz is 10 µs; resampling may lay the ends of two decodings so far apart */
+/** five samples at 48 kHz: resampling may lay the ends of two decodings that far apart */
 const sameSeconds = 1e-4;
 
 /** Keeps a song's decoded sound. Beats on an older decoding that began late by the encoder's delay move with it. */

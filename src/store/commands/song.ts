@@ -120,7 +120,7 @@ export const followSound = (store: Store, project: string, seconds: number) =>
     store,
     project,
     'Sound from where it begins',
-    ({ song }) => (song?.grid ? shiftGrid(song.grid, -seconds) : null),
+    ({ song }) => (song?.grid ? { ...shiftGrid(song.grid, -seconds), confidence: song.confidence } : null),
     true,
   );
 

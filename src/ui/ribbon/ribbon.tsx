@@ -10,6 +10,7 @@ import { copyMoment, createMoment, moveMoment } from '@/store/commands/moments';
 import { firstOfBarAt, moveBeatTo } from '@/store/commands/song';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '../bench-context';
+import { gripOf, type DragState } from '../drag-state';
 import { useGesture } from '../gesture';
 import { Fabric } from './fabric';
 import { patchBox, piecesOf, positionAt, type RibbonLayout } from './layout';
@@ -23,18 +24,6 @@ type Held = {
   from: number;
   now: number;
   free: boolean;
-};
-
-/** What is used of a drag. */
-type RibbonDrag = {
-  /** client pixels where it began, and where it is */
-  initial: [number, number];
-  xy: [number, number];
-  tap: boolean;
-  last: boolean;
-  event: Event;
-  altKey: boolean;
-  memo?: Pick<Held, 'moment' | 'part'>;
 };
 
 const none = new Float32Array(0);
@@ -122,7 +111,15 @@ export function Ribbon({
     else if (moment) attempt(() => moveMoment(store, project, moment.id, part, now - from));
   };
   const drag = useDrag(
-    ({ initial, xy, tap, last, event, altKey, memo = under(event.target) }: RibbonDrag) => {
+    ({
+      initial,
+      xy,
+      tap,
+      last,
+      event,
+      altKey,
+      memo = under(event.target),
+    }: DragState<Pick<Held, 'moment' | 'part'>>) => {
       const [pressed, now] = [initial, xy].map(([clientX, clientY]) => at({ clientX, clientY }));
       if (tap) {
         if (memo.moment) go({ moment: memo.moment.id });
@@ -130,9 +127,9 @@ export function Ribbon({
         return undefined;
       }
       const next = { ...memo, ...dragged(memo, pressed, now, altKey), free: altKey };
-      const over = last || event.type === 'pointercancel';
-      setHeld(over ? null : next);
-      if (last && event.type !== 'pointercancel') commit(next);
+      const grip = gripOf({ last, event });
+      setHeld(grip === 'held' ? next : null);
+      if (grip === 'done') commit(next);
       return memo;
     },
     // A finger that moves up or down scrolls; across, or held for a moment, it takes hold.

@@ -3,6 +3,7 @@ import { useDrag } from '@use-gesture/react';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import type { Point } from '@/core/geometry/size';
 import { useAhead } from '../ahead';
+import { gripOf } from '../drag-state';
 import { useGesture } from '../gesture';
 import type { Frame } from './stage';
 
@@ -69,27 +70,30 @@ export function SeamLine({
   };
   /** A new point half-way from one to the next. */
   const addAfter = (index: number) => {
-    const [one, next] = [outline[index], outline[(index + 1) % outline.length]];
-    change(outline.toSpliced(index + 1, 0, [(one[0] + next[0]) / 2, (one[1] + next[1]) / 2]));
+    const newest = ahead.newest('outline', outline);
+    const [one, next] = [newest[index], newest[(index + 1) % newest.length]];
+    change(newest.toSpliced(index + 1, 0, [(one[0] + next[0]) / 2, (one[1] + next[1]) / 2]));
   };
   /** An outline keeps three points at least. */
   const remove = (index: number) => {
-    if (outline.length > 3) change(outline.toSpliced(index, 1));
+    const newest = ahead.newest('outline', outline);
+    if (newest.length > 3 && index < newest.length) change(newest.toSpliced(index, 1));
   };
   const tapped = useRef({ index: -1, at: -Infinity });
   const drag = useDrag(
     ({ args: [index], initial, xy, tap, last, event }) => {
       if (tap) {
         const twice = tapped.current.index === index && event.timeStamp - tapped.current.at < 400;
-        tapped.current = { index, at: event.timeStamp };
+        // A third press is no second one.
+        tapped.current = { index: twice ? -1 : index, at: event.timeStamp };
         return void (twice && remove(index));
       }
       const [pressed, now] = [share(initial), share(xy)];
       const [x, y] = outline[index];
       const next = moved(outline, index, x + now[0] - pressed[0], y + now[1] - pressed[1]);
-      const over = last || event.type === 'pointercancel';
-      setHeld(over ? null : next);
-      if (last && event.type !== 'pointercancel') change(next);
+      const grip = gripOf({ last, event });
+      setHeld(grip === 'held' ? next : null);
+      if (grip === 'done') change(next);
     },
     { filterTaps: true, threshold: 3, pointer: { keys: false } },
   );
