@@ -1,6 +1,7 @@
 import { readdirSync } from 'node:fs';
 import tseslint from 'typescript-eslint';
 import hooks from 'eslint-plugin-react-hooks';
+import a11y from 'eslint-plugin-jsx-a11y';
 
 /** Arrows go one way: app, stations, then ui, store, media and workers, then core. */
 const layers = { core: 0, media: 1, store: 1, workers: 2, ui: 3, stations: 4 };
@@ -71,6 +72,22 @@ export default tseslint.config(
   { ignores: ['node_modules', '.next', 'out', 'next-env.d.ts', 'public'] },
   ...tseslint.configs.recommended,
   { plugins: { 'react-hooks': hooks }, rules: hooks.configs.recommended.rules },
+  { files: ['**/*.tsx'], ...a11y.flatConfigs.recommended },
+  {
+    files: ['**/*.tsx'],
+    rules: {
+      // What scrolls has to take the focus, or keys could not scroll it.
+      'jsx-a11y/no-noninteractive-tabindex': ['error', { tags: ['ul'], roles: ['region', 'tabpanel'] }],
+      // A field that opens where something was pressed, and the safe answer of a question, begin with the focus.
+      'jsx-a11y/no-autofocus': ['error', { ignoreNonDOM: true }],
+      'jsx-a11y/label-has-associated-control': ['error', { controlComponents: ['LiveNumber'] }],
+    },
+  },
+  {
+    files: ['**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true } },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
   ...Object.keys(layers).map(direction),
   kindsAtHome,
 );

@@ -5,6 +5,7 @@ import { memo, useState } from 'react';
 import { setProject } from '@/store/commands/projects';
 import { useBench } from '@/ui/bench-context';
 import { RemovedProjects, RemoveProject } from './projects';
+import { focused } from '@/ui/focused';
 
 /** The name of the project, undo and redo, and what belongs to no station. */
 export const ProjectBar = memo(function ProjectBar({
@@ -39,7 +40,7 @@ export const ProjectBar = memo(function ProjectBar({
   const rename = () => {
     const name = naming?.trim();
     setNaming(null);
-    if (name) attempt(() => setProject(store, project.id, { name }));
+    if (name) void attempt(() => setProject(store, project.id, { name }));
   };
   return (
     <div className="flex h-9 flex-none items-center gap-1 border-b border-line bg-raised px-3 max-sm:h-12">
@@ -86,7 +87,7 @@ export const ProjectBar = memo(function ProjectBar({
         </DropdownMenu.Root>
       ) : (
         <input
-          autoFocus
+          ref={focused}
           aria-label="Name of the project"
           className="border-b-2 border-woad bg-transparent px-1 font-serif text-[14px] outline-none"
           value={naming}

@@ -70,7 +70,7 @@ export const Rail = memo(function Rail({ here }: { here: StationName }) {
             {station.title}
             {open > 0 && (
               <span
-                className="num absolute right-3 top-1 min-w-4 rounded-full bg-saffron text-center !text-[10px] !leading-4 text-raised"
+                className="num absolute top-1 right-3 min-w-4 rounded-full bg-saffron text-center !text-[10px] !leading-4 text-raised"
                 aria-label={`${open} open findings`}
               >
                 {open}

@@ -21,7 +21,7 @@ export function Station({
   return (
     <main className="flex min-h-0 min-w-0 flex-1 flex-col">
       <header className="flex min-h-[58px] flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-5 py-2 max-sm:px-4">
-        <h1 className="text-[22px] font-medium leading-tight max-sm:text-[20px]">{question}</h1>
+        <h1 className="text-[22px] leading-tight font-medium max-sm:text-[20px]">{question}</h1>
         {sub && <span className="text-ink2">{sub}</span>}
         <span className="flex-1" />
         {tools}

@@ -27,7 +27,7 @@ export function Confirm({
     <AlertDialog.Root open={open} onOpenChange={(stays) => !stays && onClose()}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <AlertDialog.Content className="fixed left-1/2 top-[14vh] z-50 flex max-h-[76vh] w-[min(480px,94vw)] -translate-x-1/2 flex-col border border-line bg-raised p-5 shadow-xl">
+        <AlertDialog.Content className="fixed top-[14vh] left-1/2 z-50 flex max-h-[76vh] w-[min(480px,94vw)] -translate-x-1/2 flex-col border border-line bg-raised p-5 shadow-xl">
           <AlertDialog.Title className="text-[18px] [overflow-wrap:anywhere]">{title}</AlertDialog.Title>
           <AlertDialog.Description className="my-2 text-ink2">{text}</AlertDialog.Description>
           {children}

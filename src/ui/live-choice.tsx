@@ -61,7 +61,7 @@ export function LiveChoice({
           waiting.current.push(event.key);
           if (turn.current === 'free') turn.current = 'held';
         }}
-        className="num live whitespace-nowrap text-left data-[placeholder]:text-madder"
+        className="num live text-left whitespace-nowrap data-[placeholder]:text-madder"
         style={dyed(dye)}
       >
         <Select.Value placeholder={empty} />
@@ -91,7 +91,7 @@ export function LiveChoice({
                 key={option.value}
                 value={option.value}
                 disabled={option.disabled}
-                className="num cursor-pointer px-3 py-1.5 outline-none pointer-coarse:min-h-11 pointer-coarse:py-3 data-[disabled]:cursor-default data-[disabled]:text-ink2 data-[highlighted]:bg-sunk data-[state=checked]:font-bold"
+                className="num cursor-pointer px-3 py-1.5 outline-none data-[disabled]:cursor-default data-[disabled]:text-ink2 data-[highlighted]:bg-sunk data-[state=checked]:font-bold pointer-coarse:min-h-11 pointer-coarse:py-3"
               >
                 <Select.ItemText>{option.text}</Select.ItemText>
                 {option.why && <span className="ml-2 font-sans text-ink2">{option.why}</span>}

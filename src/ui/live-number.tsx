@@ -6,6 +6,7 @@ import { useAhead } from './ahead';
 import { gripOf, type DragState } from './drag-state';
 import { dyed } from './dyed';
 import { useGesture } from './gesture';
+import { focused } from './focused';
 
 type Props = {
   /** what it is, for those who cannot see the sentence */
@@ -138,7 +139,7 @@ export function LiveNumber({
       aria-valuemax={Number.isFinite(max) ? max : undefined}
       aria-valuetext={show(shown)}
       title={also?.(shown) ?? 'Drag, use the arrow keys, or press to type'}
-      className="num live inline-block cursor-ew-resize touch-pan-y select-none whitespace-nowrap"
+      className="num live inline-block cursor-ew-resize touch-pan-y whitespace-nowrap select-none"
       style={dyed(dye)}
       onKeyDown={key}
       {...drag()}
@@ -186,7 +187,7 @@ function Typed({
     <span className="relative inline-block">
       <input
         aria-label={label}
-        autoFocus
+        ref={focused}
         autoComplete="off"
         inputMode={decimals ? 'decimal' : 'text'}
         enterKeyHint="done"
@@ -208,7 +209,7 @@ function Typed({
       />
       {changed && (
         <output
-          className="num absolute left-0 top-full z-30 whitespace-nowrap bg-ink px-1.5 py-0.5 text-raised"
+          className="num absolute top-full left-0 z-30 bg-ink px-1.5 py-0.5 whitespace-nowrap text-raised"
           data-understood=""
         >
           {understood === null ? 'stays as it is: no number' : show(understood)}

@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
+import { focused } from './focused';
 
 /**
  * Words that are changed where they stand: press, type, Enter.
@@ -52,7 +53,7 @@ export function LiveText({
   return (
     <input
       aria-label={label}
-      autoFocus
+      ref={focused}
       enterKeyHint="done"
       className="live w-full bg-sunk text-left"
       value={typing}

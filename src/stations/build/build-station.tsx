@@ -164,7 +164,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
     const node = takes.find((one) => one.id === slot);
     if (!node || !slot) return;
     const seconds = secondsAt(node, Math.max(node.from, frame));
-    attempt(() => keepPerformer(store, project.id, moment.id, slot, { time: seconds, at }));
+    void attempt(() => keepPerformer(store, project.id, moment.id, slot, { time: seconds, at }));
   };
   const bar = (position: number) => barAndBeat(grid, position).bar;
   return (

@@ -40,7 +40,7 @@ export function TapPad({ frame, onTap }: { frame: Frame; onTap: (at: Point) => v
       {mark && (
         <span
           aria-hidden
-          className="pointer-events-none absolute size-9 -translate-x-1/2 -translate-y-1/2 rounded-full border-2 border-raised outline-2 outline-dashed outline-[#15182b]"
+          className="pointer-events-none absolute size-9 -translate-x-1/2 -translate-y-1/2 rounded-full border-2 border-raised outline-2 outline-[#15182b] outline-dashed"
           style={{ left: `${mark[0] * 100}%`, top: `${mark[1] * 100}%` }}
         />
       )}

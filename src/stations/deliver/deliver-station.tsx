@@ -16,7 +16,7 @@ import { Findings, Reading } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
 import { Empty, Part, Station } from '../station';
-import { csvOf, timelineOf } from './exports';
+import { captionsOf, csvOf, timelineOf } from './exports';
 import { fileName, saveFile } from '../save';
 
 const question = 'Is it ready to leave?';
@@ -179,7 +179,7 @@ function DeliverMoment({ moment }: { moment: Moment }) {
               }))}
               onChange={(value) => {
                 const [num, den] = value.split('/').map(Number);
-                set({ rate: { num, den } });
+                void set({ rate: { num, den } });
               }}
             />{' '}
             and{' '}
@@ -268,11 +268,21 @@ function DeliverMoment({ moment }: { moment: Moment }) {
 function Renders({ moment }: { moment: Moment }) {
   const { snapshot, store, attempt } = useBench();
   const mine = snapshot.renders.filter((render) => render.moment === moment.id);
-  const [watched, setWatched] = useState<{ id: string; url: string } | null>(null);
-  useEffect(() => () => void (watched && URL.revokeObjectURL(watched.url)), [watched]);
+  const [watched, setWatched] = useState<{ id: string; film: string; words: string } | null>(null);
+  useEffect(
+    () => () => {
+      for (const url of watched ? [watched.film, watched.words] : []) URL.revokeObjectURL(url);
+    },
+    [watched],
+  );
   if (mine.length === 0) return null;
   const watch = (render: Render) =>
-    render.blob && setWatched({ id: render.id, url: URL.createObjectURL(render.blob) });
+    render.blob &&
+    setWatched({
+      id: render.id,
+      film: URL.createObjectURL(render.blob),
+      words: URL.createObjectURL(new Blob([captionsOf(snapshot, moment)], { type: 'text/vtt' })),
+    });
   return (
     <Part title="Rendered">
       <ul className="flex max-w-[74ch] flex-col gap-2">
@@ -318,7 +328,9 @@ function Renders({ moment }: { moment: Moment }) {
               Remove
             </button>
             {watched?.id === render.id && (
-              <video controls autoPlay loop src={watched.url} className="w-full bg-stage" />
+              <video controls autoPlay loop src={watched.film} className="w-full bg-stage">
+                <track kind="captions" label="Words of the song" src={watched.words} />
+              </video>
             )}
           </li>
         ))}

@@ -1,7 +1,9 @@
 import { keyframeCsv } from '@/core/formats/keyframe-sheet';
 import { writeOtio } from '@/core/formats/otio';
+import { writeVtt } from '@/core/formats/webvtt';
 import type { Moment } from '@/core/model/records';
 import type { Step } from '@/core/recipes/recipe';
+import { timeOfBeat } from '@/core/time/grid';
 import { timeOfFrame } from '@/core/time/rate';
 import { buildable, framesOf, pictureOf } from '@/store/material';
 import type { Snapshot } from '@/store/snapshot';
@@ -49,4 +51,19 @@ export function timelineOf(snapshot: Snapshot, moment: Moment): string | null {
         marks ? [{ name: `${marks}, ${timeOfFrame(rate, frame).toFixed(3)} s`, frame }] : [],
       ),
   });
+}
+
+/** The song's words over a moment, as captions that begin with its film. */
+export function captionsOf(snapshot: Snapshot, moment: Moment): string {
+  const able = buildable(snapshot, moment);
+  const frames = framesOf(snapshot, moment);
+  if (!able || !frames) return writeVtt([]);
+  const { grid, project } = able.ruler;
+  const [from, to] = [timeOfFrame(project.rate, frames.start), timeOfFrame(project.rate, frames.end)];
+  const over = snapshot.cues.map(({ at, until, text }) => ({
+    start: Math.max(0, timeOfBeat(grid, at) - from),
+    end: Math.min(to, timeOfBeat(grid, until)) - from,
+    text,
+  }));
+  return writeVtt(over.filter(({ start, end }) => end > start));
 }

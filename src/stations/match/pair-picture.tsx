@@ -74,7 +74,7 @@ export function PairPicture({
         <Stage frame={frame} showing={showing} label={`${first.name} and ${second.name} in one picture`}>
           {built.outline && <SeamLine frame={frame} rings={built.outline.rings} />}
           {built.outline?.state === 'guessed' && (
-            <p className="absolute bottom-2 left-1/2 -translate-x-1/2 whitespace-nowrap bg-raised px-2 py-0.5 text-[12px]">
+            <p className="absolute bottom-2 left-1/2 -translate-x-1/2 bg-raised px-2 py-0.5 text-[12px] whitespace-nowrap">
               The join is solved when the pair is used
             </p>
           )}

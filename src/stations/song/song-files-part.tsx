@@ -158,7 +158,7 @@ export function SongFiles({ grid }: { grid: BeatGrid }) {
         accept=".mid,.midi,.csv,.vtt,.wav"
         data-testid="beats-file"
         onChange={(event) => {
-          bring(bringBeats, event.target.files?.[0]);
+          void bring(bringBeats, event.target.files?.[0]);
           event.target.value = '';
         }}
       />
@@ -169,7 +169,7 @@ export function SongFiles({ grid }: { grid: BeatGrid }) {
         accept=".vtt,.lrc,.txt"
         data-testid="words-file"
         onChange={(event) => {
-          bring(bringWords, event.target.files?.[0]);
+          void bring(bringWords, event.target.files?.[0]);
           event.target.value = '';
         }}
       />

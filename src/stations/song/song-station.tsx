@@ -124,7 +124,7 @@ function LaidSong({ song }: { song: Song }) {
       ) : (
         <div
           ref={ref}
-          className="min-h-0 flex-1 overflow-x-hidden py-2 pl-3 pr-1 max-sm:overflow-visible max-sm:pl-1 sm:overflow-y-auto"
+          className="min-h-0 flex-1 overflow-x-hidden py-2 pr-1 pl-3 max-sm:overflow-visible max-sm:pl-1 sm:overflow-y-auto"
         >
           {width > 0 && (
             <Ribbon

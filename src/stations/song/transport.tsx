@@ -22,7 +22,7 @@ function useClick(on: boolean): boolean {
     if (!on || !media || !grid) return;
     let here = true;
     const worker = openMedia();
-    attempt(async () => {
+    void attempt(async () => {
       const row = await store.proxies.get(media);
       if (!row) return;
       const blob = await worker.api.songWithClick(row.blob, clicksOf(grid, 0, Infinity));

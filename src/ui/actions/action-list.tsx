@@ -38,7 +38,7 @@ export const ActionList = memo(function ActionList({
       <Dialog.Root open={open} onOpenChange={setOpen}>
         <Dialog.Portal>
           <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-          <Dialog.Content className="fixed left-1/2 top-[12vh] z-50 w-[min(520px,94vw)] -translate-x-1/2 border border-line bg-raised p-4 shadow-xl">
+          <Dialog.Content className="fixed top-[12vh] left-1/2 z-50 w-[min(520px,94vw)] -translate-x-1/2 border border-line bg-raised p-4 shadow-xl">
             <Dialog.Title className="mb-2 text-[17px]">What do you want to do?</Dialog.Title>
             <Dialog.Description className="sr-only">
               Type to search, arrows to choose, Enter to do it.

@@ -103,12 +103,12 @@ export function Ribbon({
     if (was.from === was.now) return;
     const project = snapshot.project.id;
     const { moment, part, from, now } = was;
-    if (part === 'beat') attempt(() => moveBeatTo(store, project, from, timeOfBeat(grid, now)));
+    if (part === 'beat') void attempt(() => moveBeatTo(store, project, from, timeOfBeat(grid, now)));
     else if (part === 'new')
-      attempt(async () =>
+      void attempt(async () =>
         go({ moment: await createMoment(store, project, Math.min(from, now), Math.max(from, now)) }),
       );
-    else if (moment) attempt(() => moveMoment(store, project, moment.id, part, now - from));
+    else if (moment) void attempt(() => moveMoment(store, project, moment.id, part, now - from));
   };
   const drag = useDrag(
     ({
@@ -140,14 +140,14 @@ export function Ribbon({
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     if (by !== undefined) {
       const part: SpanPart = event.shiftKey ? 'end' : event.altKey ? 'lands' : 'body';
-      asOne(event.nativeEvent, () =>
+      void asOne(event.nativeEvent, () =>
         attempt(() => moveMoment(store, snapshot.project.id, moment.id, part, by)),
       );
     } else if (event.key === 'Enter' || event.key === ' ') go({ moment: moment.id });
     else if (event.key === 'Delete' || event.key === 'Backspace') {
       askRemove(moment.id);
     } else if (event.key === 'c' && !event.ctrlKey) {
-      attempt(async () => go({ moment: await copyMoment(store, snapshot.project.id, moment.id) }));
+      void attempt(async () => go({ moment: await copyMoment(store, snapshot.project.id, moment.id) }));
     } else return;
     event.preventDefault();
     event.stopPropagation();
@@ -187,11 +187,11 @@ export function Ribbon({
       role="application"
       aria-label={label}
       tabIndex={0}
-      className="block touch-pan-y select-none overflow-visible"
+      className="block touch-pan-y overflow-visible select-none"
       {...drag()}
       onDoubleClick={(event) => {
         if (setting === 'beats')
-          attempt(() => firstOfBarAt(store, snapshot.project.id, timeOfBeat(grid, at(event))));
+          void attempt(() => firstOfBarAt(store, snapshot.project.id, timeOfBeat(grid, at(event))));
       }}
       onKeyDown={fabricKey}
       data-ribbon=""

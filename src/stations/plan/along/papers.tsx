@@ -99,7 +99,7 @@ function CallSheet() {
             .join('; '),
         }))}
       />
-      <h2 className="mb-1 mt-5 text-[17px]">What can hurt someone</h2>
+      <h2 className="mt-5 mb-1 text-[17px]">What can hurt someone</h2>
       <p className="mb-2">{cautionNote}</p>
       {cautionsOf(plan.input).map((caution) => (
         <div key={caution.kind} className="mb-2 break-inside-avoid">

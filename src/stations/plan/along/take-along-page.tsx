@@ -83,7 +83,7 @@ function Packing({ ticked }: { ticked: Set<string> }) {
   const add = () => {
     const wanted = text.trim();
     if (!wanted) return;
-    attempt(() => addItem(store, snapshot.project.id, { text: wanted }));
+    void attempt(() => addItem(store, snapshot.project.id, { text: wanted }));
     setText('');
   };
   return (

@@ -74,7 +74,7 @@ const MomentLine = memo(function MomentLine({
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1 px-3 py-2">
       <Swatch id={`needs-${moment.id}`} kind={moment.recipe} />
-      <span className="min-w-[9ch] max-w-[26ch] font-serif text-[16px]">
+      <span className="max-w-[26ch] min-w-[9ch] font-serif text-[16px]">
         <LiveText
           label={`Name of ${moment.name}`}
           value={moment.name}
@@ -220,7 +220,7 @@ function ShotTable({ shots }: { shots: readonly PlannedShot[] }) {
             )}
             <span className="block text-[12px] text-ink2">{shot.note}</span>
           </span>
-          <span className="num whitespace-nowrap text-right">
+          <span className="num text-right whitespace-nowrap">
             {shot.seconds} s{shot.speed < 1 ? ` at ${Math.round(shot.speed * 100)} %` : ''}
             <span className="block text-ink2">
               {shot.takes} {shot.takes === 1 ? 'take' : 'takes'}

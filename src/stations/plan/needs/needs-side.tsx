@@ -194,7 +194,7 @@ function PassLine({ pass, index }: { pass: Pass; index: number }) {
           ]}
           onChange={(from) => {
             const at = snapshot.sections.findIndex((section) => String(section.at) === from);
-            save(
+            void save(
               at < 0
                 ? { from: null, until: null }
                 : { from: snapshot.sections[at].at, until: snapshot.sections[at + 1]?.at ?? null },

@@ -25,7 +25,7 @@ export function DaySentence() {
         value={day?.[field] ?? otherwise}
         onChange={(text) => {
           const value = field === 'start' || field === 'end' ? tidyClock(text) : text.trim();
-          attempt(async () => {
+          void attempt(async () => {
             if (field === 'zone') instantOf('2026-01-01', '00:00', value);
             if (field === 'date') instantOf(value, '00:00', day?.zone ?? 'UTC');
             await setDay(store, snapshot.project.id, { [field]: value });

@@ -61,7 +61,7 @@ function OrderList({ schedule }: { schedule: Schedule }) {
       {schedule.slots.map((slot) => (
         <li key={slot.shot.id} className="relative pb-2">
           <span
-            className="absolute -left-[25px] top-0.5 h-4 w-4 rounded-full border-4 bg-raised"
+            className="absolute top-0.5 -left-[25px] h-4 w-4 rounded-full border-4 bg-raised"
             style={{ borderColor: setupDye(snapshot.setups, slot.shot.setup) }}
           />
           <button type="button" className="min-h-11 text-left" onClick={() => goTo({ shot: slot.shot.id })}>

@@ -54,7 +54,7 @@ export function LensView({
     const at = feet && roomAt(view, { x: feet.x + to[0] - from[0], y: feet.y + to[1] - from[1] });
     const near = at && at.y < 60 ? at : null;
     setMoved(state === 'held' && near ? { id: thing.id, x: near.x, y: near.y } : null);
-    if (state === 'done' && near) saveMark(thing, near.x, near.y);
+    if (state === 'done' && near) void saveMark(thing, near.x, near.y);
   });
   const draw = useBoxDrag<Zone['what']>(({ thing, from, to, state }) => {
     const ends = { from: tidy(from), to: tidy(to) };
@@ -62,7 +62,7 @@ export function LensView({
     if (state !== 'done' || Math.hypot(to[0] - from[0], to[1] - from[1]) < 0.02) return;
     const count = zones.filter((zone) => zone.what === thing).length + 1;
     const name = `${zoneNames[thing][0].toUpperCase()}${zoneNames[thing].slice(1)} ${count}`;
-    attempt(() => addZone(store, setup.project, { setup: setup.id, what: thing, name, ...ends }));
+    void attempt(() => addZone(store, setup.project, { setup: setup.id, what: thing, name, ...ends }));
     onDrawn?.();
   });
   const setEnds = (zone: Zone, ends: Ends) =>
@@ -75,7 +75,7 @@ export function LensView({
       viewBox={`0 0 ${width} ${height}`}
       role="group"
       aria-label={`Through the lens of ${setup.name}`}
-      className={`select-none bg-stage ${drawing ? 'cursor-crosshair touch-none' : 'touch-pan-y'}`}
+      className={`bg-stage select-none ${drawing ? 'cursor-crosshair touch-none' : 'touch-pan-y'}`}
       {...(drawing ? draw(drawing) : {})}
     >
       {still ? (

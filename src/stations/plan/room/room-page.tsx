@@ -65,7 +65,7 @@ export function RoomPage({ setup }: { setup: Setup }) {
             onClick={(event) => {
               // Chosen with the keyboard it is laid in the middle, to be moved with the arrow keys.
               if (event.detail === 0)
-                attempt(() => addZone(store, setup.project, inTheMiddle(setup.id, what)));
+                void attempt(() => addZone(store, setup.project, inTheMiddle(setup.id, what)));
               else setDrawing(drawing === what ? null : what);
             }}
           >

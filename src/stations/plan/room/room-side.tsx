@@ -127,7 +127,7 @@ function StillChoice({ setup }: { setup: Setup }) {
         ]}
         onChange={(value) => {
           if (value === 'choose') picker.current?.click();
-          else save(value === 'sketch' ? null : value);
+          else void save(value === 'sketch' ? null : value);
         }}
       />
       <input
@@ -138,7 +138,7 @@ function StillChoice({ setup }: { setup: Setup }) {
         onChange={(event) => {
           const [file] = event.target.files ?? [];
           event.target.value = '';
-          if (file) attempt(() => bring(file));
+          if (file) void attempt(() => bring(file));
         }}
       />
     </p>
@@ -230,7 +230,7 @@ function Pieces({ setup, pieces }: { setup: Setup; pieces: readonly Piece[] }) {
       door: { name: 'Door', x: 0, y: setup.walls.ahead, width: 0.9, depth: 0.05, height: 2 },
       backdrop: { name: 'Backdrop', x: 0, y: setup.walls.ahead - 0.3, width: 3, depth: 0.03, height: 2.4 },
     }[what];
-    attempt(() => addPiece(store, setup.project, { setup: setup.id, what, ...at }));
+    void attempt(() => addPiece(store, setup.project, { setup: setup.id, what, ...at }));
   };
   return (
     <Part title="What stands in the room">

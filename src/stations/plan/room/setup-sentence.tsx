@@ -88,7 +88,7 @@ export function SetupSentence({ setup, draft }: { setup: Setup; draft: Draft }) 
         onChange={(id) => {
           const chosen = sensors.find((one) => one.id === id);
           setOwn(!chosen);
-          if (chosen) save('Sensor', { sensor: { width: chosen.width, height: chosen.height } });
+          if (chosen) void save('Sensor', { sensor: { width: chosen.width, height: chosen.height } });
         }}
       />
       {(own || !listed) && (
@@ -151,7 +151,7 @@ export function SetupSentence({ setup, draft }: { setup: Setup; draft: Draft }) 
         }
         onChange={(value) => {
           const [width, height] = value.split('x').map(Number);
-          save('Capture size', { 'capture.width': width, 'capture.height': height });
+          void save('Capture size', { 'capture.width': width, 'capture.height': height });
         }}
       />{' '}
       at{' '}

@@ -60,7 +60,7 @@ export function TopView({
     const x = thing.x + ((to[0] - from[0]) * width) / scale;
     const y = thing.y - ((to[1] - from[1]) * height) / scale;
     setHeld(state === 'held' ? { id: thing.id, x, y } : null);
-    if (state === 'done') save(thing, x, y);
+    if (state === 'done') void save(thing, x, y);
   });
   const press = useNudge(save);
   const marks = numbers.marks.map(({ mark }) => place(mark));

@@ -45,7 +45,7 @@ export function BoardList({
               data-row={row.id}
               data-state={state.text}
               onClick={() => onChoose(row)}
-              className={`flex min-h-[60px] w-full items-center gap-3 bg-raised py-2 pl-0 pr-3.5 text-left ${row === chosen ? 'shadow-[inset_0_0_0_2px_var(--ink)]' : ''}`}
+              className={`flex min-h-[60px] w-full items-center gap-3 bg-raised py-2 pr-3.5 pl-0 text-left ${row === chosen ? 'shadow-[inset_0_0_0_2px_var(--ink)]' : ''}`}
             >
               <span
                 className="w-[6px] flex-none self-stretch"
@@ -54,7 +54,7 @@ export function BoardList({
                 }}
               />
               <span className="min-w-0 flex-1">
-                <span className="block text-[16px] font-semibold leading-tight">{row.title}</span>
+                <span className="block text-[16px] leading-tight font-semibold">{row.title}</span>
                 <span className="block text-[13.5px] text-ink2">{counts(row) || row.note}</span>
                 {asked.length > 0 && (
                   <span className="block text-[13.5px]">

@@ -77,7 +77,7 @@ export function StrikePart({ board, rough }: { board: Board; rough: RoughTry }) 
       <AlertDialog.Root open={asking} onOpenChange={setAsking}>
         <AlertDialog.Portal>
           <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
-          <AlertDialog.Content className="shoot fixed left-1/2 top-[8vh] z-50 flex max-h-[84vh] w-[min(520px,94vw)] -translate-x-1/2 flex-col border border-line bg-raised p-4 shadow-xl">
+          <AlertDialog.Content className="shoot fixed top-[8vh] left-1/2 z-50 flex max-h-[84vh] w-[min(520px,94vw)] -translate-x-1/2 flex-col border border-line bg-raised p-4 shadow-xl">
             <AlertDialog.Title className="text-[19px]">What is given up?</AlertDialog.Title>
             <AlertDialog.Description className="my-2 text-[14px] text-ink2">
               Once the set is struck, this cannot be filmed again the same way.

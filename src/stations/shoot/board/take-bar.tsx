@@ -50,7 +50,7 @@ export function TakeBar({
   ]);
 
   return (
-    <div className="flex flex-none flex-col gap-2.5 border-t border-line bg-raised px-3.5 pb-3 pt-2.5">
+    <div className="flex flex-none flex-col gap-2.5 border-t border-line bg-raised px-3.5 pt-2.5 pb-3">
       <div
         className="flex gap-2.5"
         role="group"

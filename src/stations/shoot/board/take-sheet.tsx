@@ -125,7 +125,7 @@ function TakeDetail({ log, row }: { log: Log; row: BoardRow }) {
           onChange={(event) => setOwn(event.target.value)}
           onKeyDown={(event) => {
             if (event.key !== 'Enter' || own.trim() === '') return;
-            attempt(() => varyLog(store, log, own.trim()));
+            void attempt(() => varyLog(store, log, own.trim()));
             setOwn('');
           }}
         />
@@ -144,7 +144,7 @@ function TakeDetail({ log, row }: { log: Log; row: BoardRow }) {
           onWords={(text) => {
             const next = [notes, text].filter(Boolean).join(' ');
             setNotes(next);
-            attempt(() => noteLog(store, log, next));
+            void attempt(() => noteLog(store, log, next));
           }}
         />
         <button type="button" className="knob" onClick={() => attempt(() => removeLog(store, log))}>

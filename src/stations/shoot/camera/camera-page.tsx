@@ -79,7 +79,7 @@ export function CameraPage({
   const note = (log: Log, findings: readonly Finding[]) => {
     const at = Number(ranFor(log).toFixed(1));
     const seen = findings.map(({ code, measured }) => ({ at, code, value: measured?.value ?? null }));
-    if (seen.length > 0) attempt(() => noteSeen(store, log, seen));
+    if (seen.length > 0) void attempt(() => noteSeen(store, log, seen));
   };
   const hear = (fresh: Finding[]) => {
     if (sound) {
@@ -159,7 +159,7 @@ export function CameraPage({
     slate.player?.stop();
     // A take that was begun on the slate, or before a reload, has no recording here.
     if (recording.recording(running.id)) recording.stop();
-    else attempt(() => take.stop(running));
+    else void attempt(() => take.stop(running));
   };
 
   const takes = snapshot.takes.filter((one) => takeMeasure(snapshot, one));

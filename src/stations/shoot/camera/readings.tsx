@@ -67,7 +67,7 @@ export function Readings({
         <dl className="grid grid-cols-6 gap-1.5">
           {numbers.map(([name, unit, value, over]) => (
             <div key={name} data-reading={name}>
-              <dt className="whitespace-nowrap text-[11.5px] text-ink2">
+              <dt className="text-[11.5px] whitespace-nowrap text-ink2">
                 {name} <span className="sm:hidden">{unit}</span>
               </dt>
               <dd

@@ -20,7 +20,7 @@ export function useRecording(onEnded: (log: Log) => Promise<void>) {
     async (stream: MediaStream, log: Log, name: string, bitsPerSecond: number) => {
       const one = await record(store, stream, log, name, bitsPerSecond);
       running.current = { ...one, log: log.id };
-      attempt(async () => {
+      void attempt(async () => {
         const { failure } = await one.ended;
         running.current = null;
         setKeeping(true);

@@ -75,7 +75,7 @@ export function CarryPage({ setup }: { setup: Setup | null }) {
             const [file] = event.target.files ?? [];
             event.target.value = '';
             if (file)
-              attempt(async () => {
+              void attempt(async () => {
                 const into = await bring(file);
                 if (into !== project.id) go({ project: into, moment: null, setup: null });
               });

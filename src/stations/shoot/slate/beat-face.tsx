@@ -35,7 +35,7 @@ export function BeatFace({
       data-testid="beat-face"
       data-bar={before ? '' : shown.bar}
     >
-      <span className="num !text-[min(46vw,38vh)] !font-bold !leading-none text-white">
+      <span className="num !text-[min(46vw,38vh)] !leading-none !font-bold text-white">
         {over ? '·' : before ? (count ?? '·') : shown.beat}
       </span>
       <span className="text-[22px] font-semibold text-white">

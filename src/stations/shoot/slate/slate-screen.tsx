@@ -98,12 +98,12 @@ export function SlateScreen({
               className="flex min-h-0 flex-1 flex-col justify-center gap-1 overflow-auto px-5"
               data-testid="slate"
             >
-              <Dialog.Title className="text-[min(8vw,44px)] font-medium leading-tight">
+              <Dialog.Title className="text-[min(8vw,44px)] leading-tight font-medium">
                 {setup.name}
               </Dialog.Title>
               <p className="font-serif text-[min(10vw,60px)] leading-tight">{row.title}</p>
               <p
-                className="num !text-[min(40vw,38vh)] !font-bold !leading-[0.95]"
+                className="num !text-[min(40vw,38vh)] !leading-[0.95] !font-bold"
                 aria-label={`Take ${number}`}
               >
                 {number}
@@ -164,7 +164,7 @@ export function SlateScreen({
               run: () => void (running ? end() : begin()),
             }}
           />
-          <div className="flex gap-2.5 px-4 pb-5 pt-3">
+          <div className="flex gap-2.5 px-4 pt-3 pb-5">
             {running ? (
               <button
                 type="button"

@@ -54,7 +54,7 @@ export function useSlate(row: BoardRow | null, setup: Setup, wanted = true): Sla
     if (!grid || !timeline || !wanted) return;
     let here = true;
     const worker = openMedia();
-    attempt(async () => {
+    void attempt(async () => {
       const wav = media ? ((await store.proxies.get(media))?.blob ?? null) : null;
       const sound = await worker.api.clickTrack({
         wav,
