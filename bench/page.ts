@@ -1,5 +1,5 @@
 import { BufferTarget, Mp4OutputFormat, Output, VideoSampleSink, VideoSampleSource } from 'mediabunny';
-import { takeParts } from '@/core/footage/analysers';
+import { takeParts } from '@/core/footage/take-parts';
 import { straightSeam } from '@/core/recipes/clone/material';
 import type { Point, Size } from '@/core/geometry/size';
 import { fillFrame, groupOf, nodeOf, outlineMatte, running, type Matte } from '@/core/picture/node';

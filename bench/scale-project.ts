@@ -1,6 +1,6 @@
 import type { Moment, Take } from '@/core/model/records';
 import { inPlace, packPlacements } from '@/core/geometry/placement';
-import { partKey } from '@/core/footage/analysers';
+import { partKey } from '@/core/footage/take-parts';
 import { cameraPath } from '@/core/footage/camera-path';
 import { pictureTimes } from '@/core/footage/picture-times';
 import type { Log } from '@/core/model/shoot-records';

@@ -1,4 +1,4 @@
-import { partKey } from '@/core/footage/analysers';
+import { partKey } from '@/core/footage/take-parts';
 import { pictureAt } from '@/core/footage/picture-times';
 import type { Size } from '@/core/geometry/size';
 import type { RgbaImage } from '@/core/picture/image';

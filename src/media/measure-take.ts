@@ -1,5 +1,6 @@
 import { refuse } from '@/core/error';
-import { analyse, type AnalyserName, type FoundBy, type TakePart } from '@/core/footage/analysers';
+import { analyse, type FoundBy } from '@/core/footage/analysers';
+import type { AnalyserName, TakePart } from '@/core/footage/take-parts';
 import { pictureTimes } from '@/core/footage/picture-times';
 import { fitWithin, type Size } from '@/core/geometry/size';
 import type { ReadColours, Stills, TakePictures } from '@/core/model/measures';

@@ -1,7 +1,6 @@
 'use client';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { Suspense, useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
-import { toast, Toaster } from 'sonner';
 import { recipeOf } from '@/core/recipes/built';
 import { songPartKey } from '@/core/song/parts';
 import { redo, undo } from '@/store/change';
@@ -12,24 +11,31 @@ import { needsOf } from '@/store/needs';
 import { sayStep } from '@/store/say-step';
 import { findingsOf, type StationName } from '@/store/findings';
 import { readSnapshot, type Snapshot } from '@/store/snapshot';
-import { ActionList } from '@/ui/actions/action-list';
 import { ActivityStrip } from '@/ui/activity';
 import { BenchProvider, type Bench } from '@/ui/bench-context';
 import { Player } from '@/ui/player';
 import { Guarded, Trouble } from '@/ui/trouble';
 import { listenForInstall } from '@/ui/install';
+import { say, Sentences } from '@/ui/say';
 import { useNarrow } from '@/ui/use-narrow';
 import { useTheme } from '@/ui/theme';
 import { goTo, useWhere } from '@/ui/where';
 import { asCoreError } from '@/workers/plain-errors';
 import { Runner } from '@/workers/runner';
-import { openDemo, pinDemoMoment } from './demo-project';
 import { usePlan } from './plan/use-plan';
 import { ProjectBar } from './project-bar';
 import { Rail, stations } from './rail';
-import { RemoveMoment } from './remove-moment';
-import { ReplaceSong } from './replace-song';
-import { Arrived, KeyframeSheet, Papers, scopesAt, screens, Waiting } from './screens';
+import {
+  ActionList,
+  Arrived,
+  KeyframeSheet,
+  Papers,
+  RemoveMoment,
+  ReplaceSong,
+  scopesAt,
+  screens,
+  Waiting,
+} from './screens';
 import { useAttempt } from './use-attempt';
 import { useBenchActions } from './use-bench-actions';
 import { useBringIn } from './use-bring-in';
@@ -79,6 +85,7 @@ function Opened() {
     setOpening('Laying out the demo …');
     setFailed(null);
     try {
+      const { openDemo, pinDemoMoment } = await import('./demo-project');
       const id = await openDemo(store, (_, name) => setOpening(`Bringing in ${name} …`));
       pinDemoMoment(store, id);
       goTo({ project: id, moment: null });
@@ -215,7 +222,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const back = useCallback(
     (way: 'undo' | 'redo') =>
       attempt(async () => {
-        toast(sayStep(way, await (way === 'undo' ? undo : redo)(store, projectId)));
+        say('known', sayStep(way, await (way === 'undo' ? undo : redo)(store, projectId)));
       }),
     [attempt, store, projectId],
   );
@@ -312,15 +319,12 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
           event.target.value = '';
         }}
       />
-      <RemoveMoment moment={removing} onClose={() => setRemoving(null)} />
-      <ReplaceSong asked={replacing} />
+      <RemoveMoment open={removing !== null} moment={removing} onClose={() => setRemoving(null)} />
+      <ReplaceSong open={replacing !== null} asked={replacing} />
       <ActionList actions={actions} scopes={scopesAt[here]} open={listed} setOpen={setListed} />
-      <Toaster
-        position={narrow ? 'bottom-center' : 'top-center'}
-        mobileOffset={{ bottom: 84 }}
-        duration={12_000}
-        toastOptions={{ className: 'font-sans' }}
-      />
+      <Suspense fallback={null}>
+        <Sentences low={narrow} />
+      </Suspense>
     </BenchProvider>
   );
 }

@@ -1,10 +1,9 @@
 'use client';
-import { DropdownMenu } from 'radix-ui';
 import { ChevronDown, Keyboard, Moon, Redo2, Undo2 } from 'lucide-react';
-import { memo, useState } from 'react';
+import { memo, Suspense, useState } from 'react';
 import { setProject } from '@/store/commands/projects';
 import { useBench } from '@/ui/bench-context';
-import { RemovedProjects, RemoveProject } from './projects';
+import { ProjectMenu, RemovedProjects, RemoveProject } from './screens';
 import { focused } from '@/ui/focused';
 
 /** The name of the project, undo and redo, and what belongs to no station. */
@@ -28,6 +27,7 @@ export const ProjectBar = memo(function ProjectBar({
   const { snapshot, store, attempt, go } = useBench();
   const [naming, setNaming] = useState<string | null>(null);
   const [asking, setAsking] = useState<'remove' | 'removed' | null>(null);
+  const [opened, setOpened] = useState(false);
   const closed = () => setAsking(null);
   const { project } = snapshot;
   const buttons = [
@@ -36,55 +36,47 @@ export const ProjectBar = memo(function ProjectBar({
     { text: 'Day or night (N)', icon: Moon, run: onTheme },
     { text: 'Everything that can be done (Ctrl+K)', icon: Keyboard, run: onKeys },
   ];
-  const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-sunk';
   const rename = () => {
     const name = naming?.trim();
     setNaming(null);
     if (name) void attempt(() => setProject(store, project.id, { name }));
   };
+  const title = (
+    <button
+      type="button"
+      aria-haspopup="menu"
+      onClick={() => setOpened(true)}
+      className="flex min-w-0 items-center gap-1 px-1 py-1 font-serif text-[14px] font-medium hover:bg-sunk pointer-coarse:min-h-11"
+    >
+      <span className="truncate">{project.name}</span>
+      <ChevronDown size={14} aria-hidden />
+    </button>
+  );
   return (
     <div className="flex h-9 flex-none items-center gap-1 border-b border-line bg-raised px-3 max-sm:h-12">
       {naming === null ? (
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="flex min-w-0 items-center gap-1 px-1 py-1 font-serif text-[14px] font-medium hover:bg-sunk pointer-coarse:min-h-11">
-            <span className="truncate">{project.name}</span>
-            <ChevronDown size={14} aria-hidden />
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content
-              align="start"
-              className="z-50 min-w-56 border border-line bg-raised p-1 shadow-lg"
+        <Suspense fallback={title}>
+          {opened ? (
+            <ProjectMenu
+              projects={projects}
+              onRename={() => setNaming(project.name)}
+              onCopy={() =>
+                attempt(async () => {
+                  const { copyProject } = await import('@/store/copy-project');
+                  go({ project: await copyProject(store, project.id), moment: null });
+                })
+              }
+              onRemove={() => setAsking('remove')}
+              onRemoved={() => setAsking('removed')}
+              onNew={onNew}
+              onDemo={onDemo}
             >
-              {projects.map((one) => (
-                <DropdownMenu.Item
-                  key={one.id}
-                  className={item}
-                  onSelect={() => go({ project: one.id, moment: null })}
-                >
-                  {one.name}
-                  {one.id === project.id ? ' · open' : ''}
-                </DropdownMenu.Item>
-              ))}
-              <DropdownMenu.Separator className="my-1 h-px bg-line" />
-              <DropdownMenu.Item className={item} onSelect={() => setNaming(project.name)}>
-                Rename this project
-              </DropdownMenu.Item>
-              <DropdownMenu.Item className={item} onSelect={() => setAsking('remove')}>
-                Remove this project …
-              </DropdownMenu.Item>
-              <DropdownMenu.Item className={item} onSelect={() => setAsking('removed')}>
-                Removed projects …
-              </DropdownMenu.Item>
-              <DropdownMenu.Separator className="my-1 h-px bg-line" />
-              <DropdownMenu.Item className={item} onSelect={onNew}>
-                Start a project of your own
-              </DropdownMenu.Item>
-              <DropdownMenu.Item className={item} onSelect={onDemo}>
-                Open the demo afresh
-              </DropdownMenu.Item>
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+              {title}
+            </ProjectMenu>
+          ) : (
+            title
+          )}
+        </Suspense>
       ) : (
         <input
           ref={focused}

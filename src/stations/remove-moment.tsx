@@ -5,7 +5,15 @@ import { useBench } from '@/ui/bench-context';
 import { Confirm } from '@/ui/confirm';
 
 /** Says which shots go with a moment and which stay, before it is removed. */
-export function RemoveMoment({ moment: id, onClose }: { moment: string | null; onClose: () => void }) {
+export function RemoveMoment({
+  open,
+  moment: id,
+  onClose,
+}: {
+  open: boolean;
+  moment: string | null;
+  onClose: () => void;
+}) {
   const { snapshot, store, attempt, go, plan } = useBench();
   const moment = snapshot.moments.find((one) => one.id === id);
   const shots = plan.schedule.slots.map(({ shot }) => shot);
@@ -13,7 +21,7 @@ export function RemoveMoment({ moment: id, onClose }: { moment: string | null; o
   const staying = shots.filter((shot) => moment && shot.moments.includes(moment.id) && !going.includes(shot));
   return (
     <Confirm
-      open={Boolean(moment)}
+      open={open && Boolean(moment)}
       title={`Remove ${moment?.name}?`}
       text={
         going.length === 0

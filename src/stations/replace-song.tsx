@@ -5,9 +5,9 @@ import { Confirm } from '@/ui/confirm';
 export type Replacing = { name: string; song: string; answer: (yes: boolean) => void };
 
 /** Asks before a second sound takes the place of the song. */
-export const ReplaceSong = ({ asked }: { asked: Replacing | null }) => (
+export const ReplaceSong = ({ open, asked }: { open: boolean; asked: Replacing | null }) => (
   <Confirm
-    open={asked !== null}
+    open={open}
     title={`Lay ${asked?.name} under the film in place of ${asked?.song}?`}
     text="Its beats are found anew; moments stay where they are in time."
     keep="Keep the song"

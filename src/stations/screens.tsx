@@ -2,6 +2,7 @@
 import { lazy, memo, useEffect } from 'react';
 import type { StationName } from '@/store/findings';
 import type { Scope } from '@/ui/actions/action';
+import { onDemand } from '@/ui/on-demand';
 
 // A station comes with the first visit to it, and is drawn anew for a change of the project, not for what the bench says
 // of itself round it.
@@ -15,6 +16,12 @@ export const screens = {
 } satisfies Record<StationName, unknown>;
 export const KeyframeSheet = lazy(async () => ({ default: (await import('./deliver/sheet')).KeyframeSheet }));
 export const Papers = lazy(async () => ({ default: (await import('./plan/along/papers')).Papers }));
+export const ProjectMenu = lazy(async () => ({ default: (await import('./project-menu')).ProjectMenu }));
+export const ActionList = onDemand(async () => (await import('@/ui/actions/action-list')).ActionList);
+export const RemoveMoment = onDemand(async () => (await import('./remove-moment')).RemoveMoment);
+export const ReplaceSong = onDemand(async () => (await import('./replace-song')).ReplaceSong);
+export const RemoveProject = onDemand(async () => (await import('./projects')).RemoveProject);
+export const RemovedProjects = onDemand(async () => (await import('./projects')).RemovedProjects);
 
 /** What is on the screen at a station, so that its keys act. */
 export const scopesAt: Record<StationName, readonly Scope[]> = {

@@ -1,6 +1,6 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { toast } from 'sonner';
+import { say } from '@/ui/say';
 import type { Store } from '@/store/db';
 import { asCoreError } from '@/workers/plain-errors';
 
@@ -42,7 +42,7 @@ export function useAttempt(store: Store, project: string, drawn: string) {
         if (step > shown.current)
           await new Promise<void>((resolve) => void waiting.current.set(resolve, step));
       } catch (error) {
-        toast.error(asCoreError(error).message);
+        say('refused', asCoreError(error).message);
       } finally {
         setPending((count) => count - 1);
       }

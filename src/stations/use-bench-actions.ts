@@ -1,7 +1,6 @@
 import { useMemo } from 'react';
 import { frameShownAt, timeOfFrame, type Rate } from '@/core/time/rate';
 import { switchUnits } from '@/store/commands/projects';
-import { beatAtNeedle, doubleTempo, firstOfBarAt, halveTempo, shiftHalfBeat } from '@/store/commands/song';
 import type { Store } from '@/store/db';
 import type { Action } from '@/ui/actions/action';
 import type { Player } from '@/ui/player';
@@ -110,15 +109,19 @@ export function useBenchActions({
         run: () => stepFrames(player, rate, -1),
       },
       ...[
-        { id: 'first', text: 'First of the bar at the needle', keys: ['f'], work: firstOfBarAt },
-        { id: 'beat', text: 'Nearest beat to the needle', keys: ['m'], work: beatAtNeedle },
-        { id: 'half', text: 'Half the tempo', keys: ['h'], work: halveTempo },
-        { id: 'double', text: 'Double the tempo', keys: ['d'], work: doubleTempo },
-        { id: 'shift', text: 'Beats half a beat later', keys: ['s'], work: shiftHalfBeat },
-      ].map(({ work, ...action }) => ({
+        { id: 'first', text: 'First of the bar at the needle', keys: ['f'], name: 'firstOfBarAt' as const },
+        { id: 'beat', text: 'Nearest beat to the needle', keys: ['m'], name: 'beatAtNeedle' as const },
+        { id: 'half', text: 'Half the tempo', keys: ['h'], name: 'halveTempo' as const },
+        { id: 'double', text: 'Double the tempo', keys: ['d'], name: 'doubleTempo' as const },
+        { id: 'shift', text: 'Beats half a beat later', keys: ['s'], name: 'shiftHalfBeat' as const },
+      ].map(({ name, ...action }) => ({
         ...action,
         scope: 'song' as const,
-        run: () => attempt(() => work(store, projectId, player.time())),
+        run: () =>
+          attempt(async () => {
+            const seconds = player.time();
+            return (await import('@/store/commands/song'))[name](store, projectId, seconds);
+          }),
       })),
       {
         id: 'units',

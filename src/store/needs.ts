@@ -1,4 +1,4 @@
-import { partKey, takeParts, type TakePart } from '@/core/footage/analysers';
+import { partKey, takeParts, type TakePart } from '@/core/footage/take-parts';
 import type { Moment, Take } from '@/core/model/records';
 import { remembered } from '@/core/remember';
 import { songPartKey, songParts, type SongPart } from '@/core/song/parts';

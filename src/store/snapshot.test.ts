@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { partKey, takeParts } from '@/core/footage/analysers';
+import { partKey, takeParts } from '@/core/footage/take-parts';
 import { createMoment, setMoment } from './commands/moments';
 import { setProject } from './commands/projects';
 import { change, redo, undo } from './change';

@@ -1,4 +1,4 @@
-import { partKey, type TakeSource } from '@/core/footage/analysers';
+import { partKey, type TakeSource } from '@/core/footage/take-parts';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Project, Take } from '@/core/model/records';
 import { rememberedWith, sharedList } from '@/core/remember';

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { partKey } from '@/core/footage/analysers';
+import { partKey } from '@/core/footage/take-parts';
 import { songPartKey } from '@/core/song/parts';
 import { regularGrid } from '@/core/time/grid';
 import type { Take } from '@/core/model/records';

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { partKey } from '@/core/footage/analysers';
+import { partKey } from '@/core/footage/take-parts';
 import { pictureTimes } from '@/core/footage/picture-times';
 import { sayFinding } from '@/core/finding/say';
 import { mediaIn } from '@/core/picture/node';

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { partKey, takeParts, type TakePart } from '@/core/footage/analysers';
+import { partKey, takeParts, type TakePart } from '@/core/footage/take-parts';
 import { songParts } from '@/core/song/parts';
 import { regularGrid } from '@/core/time/grid';
 import { removeMoment, setMoment } from '@/store/commands/moments';

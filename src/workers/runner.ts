@@ -3,7 +3,7 @@ import type { Halted, Store } from '@/store/db';
 import { needsOf, type Need } from '@/store/needs';
 import { readSnapshot, type Snapshot } from '@/store/snapshot';
 import { callback } from './clients';
-import { ownWorkers, perform, type Workers } from './perform';
+import type { Workers } from './perform';
 import { asCoreError } from './plain-errors';
 
 /** What is being done now: shares 0..1, seconds left once that can be told. */
@@ -31,7 +31,7 @@ export class Runner {
   constructor(
     private readonly store: Store,
     private readonly project: string,
-    private readonly workers: Workers = ownWorkers,
+    private readonly workers: Workers | null = null,
     private readonly hold: Hold = holdAmongTabs,
   ) {}
 
@@ -155,11 +155,16 @@ export class Runner {
           endWorker();
           reject(new Error('stopped'));
         };
-        perform(
-          { store: this.store, snapshot, need, progress },
-          this.workers,
-          (end) => (endWorker = end),
-        ).then(resolve, reject);
+        const work = async () => {
+          const { ownWorkers, perform } = await import('./perform');
+          if (stopped) return;
+          await perform(
+            { store: this.store, snapshot, need, progress },
+            this.workers ?? ownWorkers,
+            (end) => (endWorker = end),
+          );
+        };
+        work().then(resolve, reject);
       });
     } catch (error) {
       if (!stopped) await this.end({ key, project: this.project, label, reason: asCoreError(error) });

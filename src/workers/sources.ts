@@ -1,4 +1,4 @@
-import { partKey, type TakeSource } from '@/core/footage/analysers';
+import { partKey, type TakeSource } from '@/core/footage/take-parts';
 import type { Take } from '@/core/model/records';
 import type { Source } from '@/media/footage';
 import type { Store } from '@/store/db';

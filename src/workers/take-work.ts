@@ -1,5 +1,6 @@
 import { refuse } from '@/core/error';
-import { partKey, type AnalyserName, type FoundValue } from '@/core/footage/analysers';
+import type { FoundValue } from '@/core/footage/analysers';
+import { partKey, type AnalyserName } from '@/core/footage/take-parts';
 import type { Motion } from '@/core/footage/analysers/motion';
 import type { MeasuredTake } from '@/core/model/measures';
 import type { Take } from '@/core/model/records';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { refuse } from '../error';
 import { commandSchema } from '../model/command';
 import { liftOps, modelVersion } from '../model/lift';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** A stamp of the hybrid clock: time and count in base 36, then the device. Sorts as text. */
 const stampSchema = z.string().regex(/^[0-9a-z]{9}:[0-9a-z]{4}:[0-9a-z]{1,12}$/, 'no stamp of this clock');

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { rateSchema } from '../time/rate';
 import { isZone } from '../time/zone';
 import { base } from './base';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { base } from './base';
 import { rateSchema } from '../time/rate';
 import { beatGridSchema } from '../time/grid';

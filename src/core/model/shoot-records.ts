@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { base } from './base';
 
 const { id } = base;

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { frameOfTime, type Rate } from './rate';
 import { refuse } from '../error';
 

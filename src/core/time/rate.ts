@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** A frame rate as an exact fraction: 24000/1001 is `{ num: 24000, den: 1001 }`. */
 export const rateSchema = z.object({ num: z.number().int().positive(), den: z.number().int().positive() });

@@ -1,5 +1,5 @@
 'use client';
-import { partKey } from '@/core/footage/analysers';
+import { partKey } from '@/core/footage/take-parts';
 import { useState } from 'react';
 import { allowed } from '@/core/finding/allowed';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';

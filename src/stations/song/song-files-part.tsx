@@ -1,6 +1,6 @@
 'use client';
 import { useRef, useState } from 'react';
-import { toast } from 'sonner';
+import { say } from '@/ui/say';
 import { clicksOf } from '@/core/song/click';
 import { meterAt, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { songMeasure } from '@/store/snapshot';
@@ -32,7 +32,7 @@ export function SongFiles({ grid }: { grid: BeatGrid }) {
   const media = snapshot.song?.media ?? null;
   const base = fileName(snapshot.project.name);
   const bring = (work: typeof bringBeats, file: File | undefined) =>
-    file && attempt(async () => toast.success(await work(store, snapshot, file)));
+    file && attempt(async () => say('done', await work(store, snapshot, file)));
   const wavOf = async () => {
     const row = media && (await store.proxies.get(media));
     return row ? row.blob : null;

@@ -1,5 +1,5 @@
 import { inPlace } from '@/core/geometry/placement';
-import { partKey, type TakeSource } from '@/core/footage/analysers';
+import { partKey, type TakeSource } from '@/core/footage/take-parts';
 import { cameraPath } from '@/core/footage/camera-path';
 import { pictureTimes } from '@/core/footage/picture-times';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';

@@ -9,7 +9,7 @@ export const newRecord = (project: string, id = newId()) => {
 };
 
 /** A name that no project in use has: "My film", "My film 2". */
-async function freeName(store: Store, name: string): Promise<string> {
+export async function freeName(store: Store, name: string): Promise<string> {
   const projects = await store.records.where({ kind: 'project' }).toArray();
   const taken = new Set(projects.flatMap((one) => (one.kind === 'project' && one.alive ? [one.name] : [])));
   for (let number = 2, free = name; ; free = `${name} ${number++}`) if (!taken.has(free)) return free;

@@ -1,5 +1,5 @@
 import { vi, expect } from 'vitest';
-import { takeParts, type TakePart } from '@/core/footage/analysers';
+import { takeParts, type TakePart } from '@/core/footage/take-parts';
 import { inPlace, packPlacements } from '@/core/geometry/placement';
 import { songParts, type SongPart } from '@/core/song/parts';
 import { regularGrid } from '@/core/time/grid';

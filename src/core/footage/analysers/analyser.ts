@@ -11,12 +11,10 @@ export type TakeShape = {
 export type Found<Small> = { small: Small; curve: Float32Array<ArrayBuffer> | null };
 
 /**
- * Something that is measured from the pictures of a take. A new one, or a new version, costs each take one more
+ * Something that is measured from the pictures of a take. A new one, or a new version (`take-parts`), costs each take one more
  * decoding, together with whatever else is missing then; what others found stays.
  */
 export type Analyser<Small> = {
-  /** counted up whenever the same take would give another answer */
-  version: number;
   /** starts a take; it is pushed the luma of each picture, full range, of the shape's size */
   begin(shape: TakeShape): Pass<Uint8Array, Found<Small>>;
 };

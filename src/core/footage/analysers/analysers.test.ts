@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { unpackPlacements } from '../../geometry/placement';
 import { seeded } from '../../random';
-import { analyse, partKey, takeParts, type AnalyserName } from '.';
+import { analyse } from '.';
+import { partKey, takeParts, type AnalyserName } from '../take-parts';
 
 const analysis = { width: 320, height: 180 };
 

@@ -113,6 +113,5 @@ function bridged(track: readonly Placement[]): Placement[] {
 
 /** Each picture against the take's own first one: a curve of packed placements, in pixels of the analysed picture. */
 export const camera: Analyser<null> = {
-  version: 2,
   begin: ({ analysis }) => new CameraTrack(analysis),
 };

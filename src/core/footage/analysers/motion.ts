@@ -13,7 +13,6 @@ const stride = 4;
 
 /** Where the picture changes during a take: lightest and darkest of each tile. */
 export const motion: Analyser<Motion> = {
-  version: 1,
   begin({ analysis }) {
     const low = new Uint8Array(tiles.width * tiles.height).fill(255);
     const high = new Uint8Array(tiles.width * tiles.height);

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 export const whipSchema = z.object({
   /** where the picture flies to */

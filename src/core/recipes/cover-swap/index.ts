@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { number, type FilmRecipe } from '../film';
 import { action, lockedKit, lockedUntouched, plain, plates, wildSound } from '../shots';
 

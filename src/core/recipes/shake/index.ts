@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { scaleForShift } from '../../camera/reserve';
 import { choice, number, type FilmRecipe } from '../film';
 import { plain, wildSound } from '../shots';

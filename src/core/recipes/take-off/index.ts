@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { choice, type FilmRecipe } from '../film';
 import { action, lockedKit, lockedUntouched, plain, plates, wildSound } from '../shots';
 

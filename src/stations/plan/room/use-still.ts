@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import type { Setup } from '@/core/model/plan-records';
-import { partKey } from '@/core/footage/analysers';
+import { partKey } from '@/core/footage/take-parts';
 import { useBench } from '@/ui/bench-context';
 
 /** Address of the picture behind a setup's drawing; null for the sketch. */

@@ -1,6 +1,6 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { toast } from 'sonner';
+import { say } from '@/ui/say';
 import type { Log } from '@/core/model/shoot-records';
 import { useBench } from '@/ui/bench-context';
 import { finishRecording, record, whyEnded, type Running } from '@/workers/recordings';
@@ -27,9 +27,9 @@ export function useRecording(onEnded: (log: Log) => Promise<void>) {
         try {
           await ended.current(log);
           const said = whyEnded(failure);
-          if (said) toast.error(said);
+          if (said) say('refused', said);
           const told = await finishRecording(store, log.id);
-          if (told) toast.error(told);
+          if (told) say('refused', told);
         } finally {
           setKeeping(false);
         }

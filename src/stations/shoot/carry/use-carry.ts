@@ -1,6 +1,6 @@
 'use client';
 import { useCallback, useRef, useState } from 'react';
-import { toast } from 'sonner';
+import { say } from '@/ui/say';
 import type { Merged } from '@/store/merge/merge';
 import { gatherBundle, takeInBundle } from '@/store/merge/carry';
 import type { Store } from '@/store/db';
@@ -93,7 +93,7 @@ export function useCarry(store: Store, project: { id: string; name: string }) {
             };
           },
         );
-        toast.success(told.text);
+        say('done', told.text);
         return told.project;
       } finally {
         over = true;
