@@ -1,5 +1,6 @@
 import { describe, expect } from 'vitest';
 import type { BenchPage } from './support/bench-page';
+import { planned } from './support/film-set';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
 
@@ -68,6 +69,21 @@ describe('projects', () => {
     await bench.page.goto(bench.page.url().replace(first, second));
     await titled(bench, 'The first');
     await other.page.close();
+  });
+
+  test('are copied with all that is in them, and each goes on by itself', async ({ open }) => {
+    const bench = await open({ seed: await planned() });
+    const first = project(bench);
+    const name = await bench.page.locator('button[aria-haspopup=menu]').innerText();
+    await menu(bench, 'Copy this project');
+    await expect.poll(() => project(bench)).not.toBe(first);
+    await bench.settled();
+    const moments = () => bench.page.locator('[data-moment]').count();
+    await expect.poll(moments).toBeGreaterThan(0);
+    await rename(bench, 'The other cut');
+    await menu(bench, name);
+    await titled(bench, name);
+    expect(project(bench)).toBe(first);
   });
 
   test('leave an empty one when the last is removed', async ({ open }) => {

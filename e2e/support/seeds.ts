@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
 import { createProject } from '@/store/commands/projects';
@@ -113,7 +114,8 @@ export async function lay(page: Page, url: string, seed: Seed, keep: readonly He
 }
 
 const folderOf = (name: string) => {
-  const version = /"([0-9a-f]{16})"/.exec(readFileSync('out/sw.js', 'utf8'))?.[1];
+  // It names every file of the build.
+  const version = createHash('sha256').update(readFileSync('out/sw.js')).digest('hex').slice(0, 16);
   return `.cache/seeds/${version}/${name}`;
 };
 

@@ -11,6 +11,7 @@ import { needsOf } from '@/store/needs';
 import { sayStep } from '@/store/say-step';
 import { findingsOf, type StationName } from '@/store/findings';
 import { readSnapshot, type Snapshot } from '@/store/snapshot';
+import { ActionKeys } from '@/ui/actions/action-key';
 import { ActivityStrip } from '@/ui/activity';
 import { BenchProvider, type Bench } from '@/ui/bench-context';
 import { Player } from '@/ui/player';
@@ -18,6 +19,8 @@ import { Guarded, Trouble } from '@/ui/trouble';
 import { listenForInstall } from '@/ui/install';
 import { say, Sentences } from '@/ui/say';
 import { useNarrow } from '@/ui/use-narrow';
+import { keepShell } from '@/ui/shell';
+import { NewerVersion } from '@/ui/newer-version';
 import { useTheme } from '@/ui/theme';
 import { goTo, useWhere } from '@/ui/where';
 import { asCoreError } from '@/workers/plain-errors';
@@ -48,7 +51,7 @@ export function BenchRoot() {
     () => false,
   );
   useEffect(() => {
-    if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
+    keepShell();
     void navigator.storage?.persist?.();
     return listenForInstall();
   }, []);
@@ -302,6 +305,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
                     </button>
                   </div>
                 )}
+                <NewerVersion />
                 <ActivityStrip runner={runner} />
               </div>
             </div>
@@ -321,6 +325,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       />
       <RemoveMoment open={removing !== null} moment={removing} onClose={() => setRemoving(null)} />
       <ReplaceSong open={replacing !== null} asked={replacing} />
+      <ActionKeys actions={actions} scopes={scopesAt[here]} active={!listed} />
       <ActionList actions={actions} scopes={scopesAt[here]} open={listed} setOpen={setListed} />
       <Suspense fallback={null}>
         <Sentences low={narrow} />

@@ -27,7 +27,8 @@ export const ProjectBar = memo(function ProjectBar({
   const { snapshot, store, attempt, go } = useBench();
   const [naming, setNaming] = useState<string | null>(null);
   const [asking, setAsking] = useState<'remove' | 'removed' | null>(null);
-  const [opened, setOpened] = useState(false);
+  /** null until the menu is first wanted */
+  const [menu, setMenu] = useState<boolean | null>(null);
   const closed = () => setAsking(null);
   const { project } = snapshot;
   const buttons = [
@@ -45,7 +46,7 @@ export const ProjectBar = memo(function ProjectBar({
     <button
       type="button"
       aria-haspopup="menu"
-      onClick={() => setOpened(true)}
+      onClick={menu === null ? () => setMenu(true) : undefined}
       className="flex min-w-0 items-center gap-1 px-1 py-1 font-serif text-[14px] font-medium hover:bg-sunk pointer-coarse:min-h-11"
     >
       <span className="truncate">{project.name}</span>
@@ -56,9 +57,11 @@ export const ProjectBar = memo(function ProjectBar({
     <div className="flex h-9 flex-none items-center gap-1 border-b border-line bg-raised px-3 max-sm:h-12">
       {naming === null ? (
         <Suspense fallback={title}>
-          {opened ? (
+          {menu !== null ? (
             <ProjectMenu
               projects={projects}
+              open={menu}
+              setOpen={setMenu}
               onRename={() => setNaming(project.name)}
               onCopy={() =>
                 attempt(async () => {

@@ -7,6 +7,8 @@ const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-sunk
 
 type ProjectMenuProps = {
   projects: { id: string; name: string }[];
+  open: boolean;
+  setOpen: (open: boolean) => void;
   /** what can be done with the open project */
   onRename: () => void;
   onCopy: () => void;
@@ -20,7 +22,7 @@ type ProjectMenuProps = {
 };
 
 /** The projects on this device, and what can be done with them. */
-export function ProjectMenu({ projects, children, ...on }: ProjectMenuProps) {
+export function ProjectMenu({ projects, open, setOpen, children, ...on }: ProjectMenuProps) {
   const { snapshot, go } = useBench();
   const acts = [
     [
@@ -35,7 +37,7 @@ export function ProjectMenu({ projects, children, ...on }: ProjectMenuProps) {
     ],
   ];
   return (
-    <DropdownMenu.Root defaultOpen>
+    <DropdownMenu.Root open={open} onOpenChange={setOpen}>
       <DropdownMenu.Trigger asChild>{children}</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content

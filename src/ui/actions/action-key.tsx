@@ -1,6 +1,8 @@
 'use client';
+import { memo } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import type { Action } from './action';
+import type { Action, Scope } from './action';
+import { useActionsHere } from './offers';
 
 /** Something is asked or chosen in front of the bench. */
 const open = (...roles: string[]) => roles.map((role) => `[role=${role}][data-state=open]`).join();
@@ -61,3 +63,19 @@ export function ActionKey({
   });
   return null;
 }
+
+/** Listens for the keys of everything that can be done here. */
+export const ActionKeys = memo(function ActionKeys({
+  actions,
+  scopes,
+  active,
+}: {
+  actions: readonly Action[];
+  /** what is on the screen */
+  scopes: readonly Scope[];
+  active: boolean;
+}) {
+  return useActionsHere(actions, scopes).map((action) => (
+    <ActionKey key={action.id} action={action} active={active} />
+  ));
+});

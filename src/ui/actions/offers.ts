@@ -1,5 +1,5 @@
 import { useEffect, useSyncExternalStore } from 'react';
-import type { Action } from './action';
+import type { Action, Scope } from './action';
 
 const offers = new Map<symbol, readonly Action[]>();
 const listeners = new Set<() => void>();
@@ -29,10 +29,12 @@ const subscribe = (listener: () => void) => {
 };
 const none: readonly Action[] = [];
 
-/** What parts of the screen offer right now. */
-export const useOffered = (): readonly Action[] =>
-  useSyncExternalStore(
+/** What can be done here: what parts of the screen offer right now, then the bench's own. */
+export function useActionsHere(actions: readonly Action[], scopes: readonly Scope[]): Action[] {
+  const offered = useSyncExternalStore(
     subscribe,
     () => all,
     () => none,
   );
+  return [...offered, ...actions].filter(({ scope }) => scopes.includes(scope));
+}

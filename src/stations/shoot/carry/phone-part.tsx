@@ -1,38 +1,24 @@
 'use client';
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useSyncExternalStore } from 'react';
 import { canInstall, install, onInstallOffer } from '@/ui/install';
-
-type Offline = 'asking' | 'ready' | 'refused';
+import { useShell } from '@/ui/shell';
 
 /** Whether this device keeps the bench for use without a network, and how to install it. */
 export function PhonePart() {
   const offered = useSyncExternalStore(onInstallOffer, canInstall, () => false);
-  const [offline, setOffline] = useState<Offline>('asking');
-  useEffect(() => {
-    let here = true;
-    const ask = async () => {
-      const found =
-        'serviceWorker' in navigator
-          ? await navigator.serviceWorker.register('/sw.js').catch(() => null)
-          : null;
-      if (here) setOffline(found ? 'ready' : 'refused');
-    };
-    void ask();
-    return () => {
-      here = false;
-    };
-  }, []);
+  const { keeping } = useShell();
   const installed = window.matchMedia('(display-mode: standalone)').matches;
   return (
     <section className="flex flex-col gap-2.5" aria-label="On this device">
       <h2 className="text-[18px] font-[560]">On this device</h2>
-      {offline === 'ready' && (
+      {keeping === 'asking' && <p>The bench is being kept on this device …</p>}
+      {keeping === 'kept' && (
         <p data-offline="ready">
           The bench is kept on this device: it opens and works where there is no network.
           {installed && ' It is installed.'}
         </p>
       )}
-      {offline === 'refused' && (
+      {keeping === 'refused' && (
         <p data-offline="refused">
           The camera works here, but this device cannot keep the bench for use without a network, nor install
           it: it does not trust the computer that serves it.{' '}
@@ -49,7 +35,7 @@ export function PhonePart() {
           Install on this device
         </button>
       )}
-      {offline === 'ready' && !offered && !installed && (
+      {keeping === 'kept' && !offered && !installed && (
         <p className="text-ink2">
           To have it among your applications, choose “Add to home screen” in the browser’s menu.
         </p>
