@@ -64,7 +64,7 @@ for (const [station, name] of [
   ['Build', 'build-phone'],
 ] as const) {
   await bench.go(station);
-  if (station === 'Plan') await page.getByRole('button', { name: 'Room', exact: true }).click();
+  if (station === 'Plan') await page.getByRole('tab', { name: 'Room' }).click();
   await shoot(name);
 }
 

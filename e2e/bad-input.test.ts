@@ -38,7 +38,7 @@ describe('files that cannot be used as they are', () => {
     const bench = await open({ seed: await seeded(), at: 'station=song' });
     ffmpeg('-f', 'lavfi', '-i', 'anullsrc=r=48000:cl=stereo', '-t', '4', file('silence.wav'));
     await bench.bringIn(file('silence.wav'));
-    await bench.finding('song.silent').waitFor();
+    await bench.found('song.silent');
     await bench.number('Tempo').press('ArrowUp');
     await bench.page.getByText(/beats, set by hand/).waitFor();
   });

@@ -19,8 +19,8 @@ const size = { width: 1280, height: 720 };
 async function expectJoin(bench: BenchPage) {
   await bench.settled();
   const judged = bench.page.locator('[data-finding="clone.join-hidden"], [data-finding="clone.join-shows"]');
-  await judged.waitFor();
-  expect(Number(/ΔE (\d+\.\d)/.exec(await judged.innerText())?.[1])).toBeLessThan(3);
+  await judged.waitFor({ state: 'attached' });
+  expect(Number(/ΔE (\d+\.\d)/.exec((await judged.textContent()) ?? '')?.[1])).toBeLessThan(3);
 }
 
 /** Mean codes of a flat patch of the wall. */
@@ -66,14 +66,14 @@ describe('the whole job, on the encoded files of the demo', () => {
     expect(texts.join()).toMatch(/Bench right 2 is 0\.3\d stop .* darker/);
     await bench.press('Steady it');
     await bench.press('Match it to the plate');
-    await bench.finding('take.steadied').waitFor();
-    await bench.finding('take.matched').waitFor();
+    await bench.found('take.steadied');
+    await bench.found('take.matched');
 
     // The moment: joined, rendered, and handed over.
     await bench.press('Use this pair');
     await page.getByTestId('sentence').waitFor();
     await expectJoin(bench);
-    await bench.finding('clone.lands').waitFor();
+    await bench.found('clone.lands');
     await bench.go('Hand over');
     await bench.type('Bits a second', '40');
     await bench.press('Render the shot');

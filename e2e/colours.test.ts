@@ -92,13 +92,13 @@ describe('what the stage shows', () => {
       return old - late;
     };
     expect(await leaning()).toBeGreaterThan(6);
-    await bench.finding('take.colours-assumed').waitFor();
+    await bench.found('take.colours-assumed');
     await bench.press('Read them the other way');
-    await bench.finding('take.colours-chosen').waitFor();
+    await bench.found('take.colours-chosen');
     await bench.settled();
     expect(await leaning()).toBeLessThan(-6);
     await bench.undo();
-    await bench.finding('take.colours-assumed').waitFor();
+    await bench.found('take.colours-assumed');
     await bench.settled();
     expect(await leaning()).toBeGreaterThan(6);
   });

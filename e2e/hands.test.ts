@@ -256,7 +256,7 @@ describe('drags', () => {
     const clone = async () =>
       (await bench.records()).find(
         (one): one is Moment & typeof one =>
-          one.kind === 'moment' && one.alive && one.name === 'Meets herself',
+          one.kind === 'moment' && one.alive && one.name === 'Meets a copy',
       );
     const seam = async () => ((await clone())?.settings as { seam?: [number, number][] | null }).seam ?? null;
     await bench.press('Join');

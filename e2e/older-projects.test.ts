@@ -13,7 +13,8 @@ const older = (name: string) =>
   JSON.parse(readFileSync(`src/store/__tests__/older/${name}.json`, 'utf8')) as never;
 const bundleOf = (name: string): Bundle => older(name);
 
-const said = 'she is on the left in Bench left 1 from 0.00 s. Her copy appears on bar 10, beat 1 at once, in';
+const said =
+  'the performer is on the left in Bench left 1 from 0.00 s. The copy appears on bar 10, beat 1 at once, in';
 
 describe('a project of an earlier version', () => {
   test('opens from the browser’s store with its takes where they were, and goes on', async ({ open }) => {

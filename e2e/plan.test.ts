@@ -21,9 +21,9 @@ const withPlan = async (
   return bench;
 };
 const part = async ({ page }: BenchPage, name: string) => {
-  const button = page.getByRole('button', { name, exact: true });
-  await button.first().click();
-  await button.and(page.locator('[aria-pressed=true]')).waitFor();
+  const tab = page.getByRole('tab', { name, exact: true });
+  await tab.click();
+  await tab.and(page.locator('[aria-selected=true]')).waitFor();
 };
 
 describe('the plan, on the demo', () => {
@@ -85,10 +85,10 @@ describe('the plan, on the demo', () => {
     const bench = await withPlan(open, 'room');
     await bench.type('Aperture', 'f/1.4');
     await bench.type('Focus', '1 m');
-    await bench.finding('plan.unsharp').waitFor();
+    await bench.found('plan.unsharp');
     expect(await bench.finding('plan.unsharp').innerText()).toMatch(/focused at 250 cm holds every mark/);
     await bench.finding('plan.unsharp').getByRole('button', { name: 'Set it so' }).click();
-    await bench.finding('plan.sharp').waitFor();
+    await bench.found('plan.sharp');
     await bench.type('Shutter', '1/60');
     await bench.finding('plan.flicker').getByRole('button').click();
     await expect.poll(() => bench.number('Shutter').innerText()).toBe('1/50 s');
@@ -113,7 +113,7 @@ describe('the plan, on the demo', () => {
   test('draws zones on the picture and finds what moves under a join', async ({ open }) => {
     const bench = await withPlan(open, 'room');
     const { page } = bench;
-    await bench.finding('zone.clear').waitFor();
+    await bench.found('zone.clear');
     await bench.press('thing that moves');
     const frame = await page.getByRole('group', { name: /Through the lens/ }).boundingBox();
     if (!frame) throw new Error('There is no picture.');
@@ -121,23 +121,23 @@ describe('the plan, on the demo', () => {
     await page.mouse.down();
     await page.mouse.move(frame.x + frame.width * 0.55, frame.y + frame.height * 0.55, { steps: 4 });
     await page.mouse.up();
-    await bench.finding('zone.moving').waitFor();
+    await bench.found('zone.moving');
     await part(bench, 'Moments');
     expect(await page.locator('[data-plan]').first().innerText()).toMatch(/something moves under the join/);
     await page.keyboard.press('Control+z');
     await part(bench, 'Room');
-    await bench.finding('zone.clear').waitFor();
+    await bench.found('zone.clear');
     // The same with the keyboard alone.
     await page.getByRole('button', { name: 'thing that moves', exact: true }).focus();
     await page.keyboard.press('Enter');
-    await bench.finding('zone.moving').waitFor();
+    await bench.found('zone.moving');
     const end = page.getByRole('button', { name: /^New thing that moves, first end/ });
     await end.focus();
     const before = await end.getAttribute('cx');
     await page.keyboard.press('Shift+ArrowRight');
     await expect.poll(() => end.getAttribute('cx')).not.toBe(before);
     await bench.undo(2);
-    await bench.finding('zone.clear').waitFor();
+    await bench.found('zone.clear');
   });
 
   test('shows every number with its drawing, and lets each follow what it depends on', async ({ open }) => {
@@ -210,7 +210,7 @@ describe('the plan, on the demo', () => {
     const bench = await withPlan(open, 'order');
     const { page } = bench;
     await part(bench, 'Order');
-    await bench.finding('order.fits').waitFor();
+    await bench.found('order.fits');
     const knots = page.locator('[data-knot]');
     const order = () => knots.evaluateAll((all) => all.map((one) => one.getAttribute('data-knot')));
     const before = await order();
@@ -222,7 +222,7 @@ describe('the plan, on the demo', () => {
     const last = before.indexOf('Clean plate again');
     await knots.nth(last).focus();
     await page.keyboard.press('ArrowLeft');
-    await bench.finding('order.conflict').waitFor();
+    await bench.found('order.conflict');
     expect(await bench.finding('order.conflict').innerText()).toMatch(/“.+” .*after “.+”.*locked by hand/);
     await page.getByRole('button', { name: /^Free all 2 locked places/ }).click();
     await expect.poll(order).toEqual(before);
@@ -237,7 +237,7 @@ describe('the plan, on the demo', () => {
       await page.keyboard.press('Enter');
     };
     await set(/^Until/, '11');
-    await bench.finding('order.over').waitFor();
+    await bench.found('order.over');
     await set(/^From/, '22:30');
     await set(/^Until/, '5:00');
     await expect.poll(() => page.locator('tbody tr').first().innerText()).toMatch(/23:00/);
@@ -272,6 +272,7 @@ describe('the plan, on the demo', () => {
     await part(bench, 'Moments');
     await page.locator('[data-plan]').nth(1).getByRole('button', { name: 'Look' }).click();
     await bench.press('Remove the moment');
+    await page.getByRole('alertdialog').waitFor();
     const going = await page.getByTestId('going').locator('li').allInnerTexts();
     expect(going).toEqual(expect.arrayContaining(['Before the change', 'After the change', 'What falls']));
     expect(going).not.toContain('Clean plate');
@@ -360,11 +361,11 @@ describe('the plan, on the demo', () => {
     const bench = await open({ seed: await seeded(), at: 'station=plan' });
     await bench.page.getByText('Nothing is planned yet').waitFor();
     const bare = await open({ seed: await seeded(ruled), at: 'station=plan&part=needs' });
-    await bare.finding('plan.no-setup').waitFor();
+    await bare.found('plan.no-setup');
     await part(bare, 'Room');
     await bare.press('Add a setup');
     await bare.page.getByRole('group', { name: 'The room from above' }).waitFor();
-    await bare.finding('plan.sharp').waitFor();
+    await bare.found('plan.sharp');
     await part(bare, 'Order');
     expect(await bare.page.locator('[data-knot]').count()).toBe(4);
     await bare.press('Timetable (calendar)');

@@ -47,7 +47,7 @@ describe('a whole setup, filmed on a phone and carried home', () => {
     expect(await home.bring(file('plan.zip'))).toMatch(/My film is merged/);
     const rename = async (at: FilmSet, name: string) => {
       await at.bench.go('Plan');
-      await at.bench.press('Room');
+      await at.page.getByRole('tab', { name: 'Room' }).click();
       await at.page
         .getByRole('button', { name: /^Name of the setup: / })
         .first()
@@ -203,7 +203,7 @@ describe('the screens of the set', () => {
     await set.choose('/right');
     await page.keyboard.press('r');
     await page.getByRole('button', { name: /^Begin take/ }).waitFor();
-    expect(await page.getByTestId('slate').innerText()).toMatch(/Right: her copy\s+1\s+\d{4}-\d\d-\d\d/);
+    expect(await page.getByTestId('slate').innerText()).toMatch(/Right: the copy\s+1\s+\d{4}-\d\d-\d\d/);
     expect(Number(await page.getByTestId('sync-frames').innerText())).toBeGreaterThan(24);
     await page.evaluate(`globalThis.lit = [];
       new MutationObserver((all) => all.forEach((one) => lit.push(one.target.style.opacity))).observe(
@@ -256,7 +256,7 @@ describe('the screens of the set', () => {
     await set.bench.press('Strike it all the same …');
     const costs = await page.getByTestId('costs').innerText();
     expect(costs).toMatch(
-      /Meets herself is given up: Left: first role was not filmed\. That is .* of the film/,
+      /Meets a copy is given up: Left: first role was not filmed\. That is .* of the film/,
     );
     expect(costs).toMatch(/must be drawn by hand/);
     await set.bench.press('Film it');

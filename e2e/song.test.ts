@@ -56,7 +56,7 @@ describe('the song as a ruler', () => {
     expect(await labelOf(page, 1)).toMatch(/bar 6, beat 3 to/);
     await moments(page).nth(1).focus();
     await page.keyboard.press('Delete');
-    await page.getByRole('button', { name: 'Remove', exact: true }).waitFor();
+    await page.getByRole('alertdialog').waitFor();
     await page.keyboard.press('Enter');
     await expect.poll(() => moments(page).count()).toBe(1);
   });
@@ -65,6 +65,7 @@ describe('the song as a ruler', () => {
     const bench = await withSong(open);
     const { page } = bench;
     const before = await bench.grid();
+    await bench.unfold('Finer');
     // Three presses before the page has drawn the first.
     await page.getByRole('button', { name: '1 ms later', exact: true }).evaluate((knob) => {
       for (let press = 0; press < 3; press++) (knob as HTMLButtonElement).click();
@@ -231,6 +232,7 @@ describe('the song as a ruler', () => {
     await bench.press('Moment here');
     await bench.settled();
     const before = await bench.grid();
+    await bench.unfold('Finer');
     await page.getByRole('button', { name: 'Lock bars 3 to 5' }).click();
     await bench.press('Find the rest again');
     await bench.settled();
@@ -332,6 +334,7 @@ describe('the song as a ruler', () => {
     const [moment] = records.filter((one): one is Moment & typeof one => one.kind === 'moment' && one.alive);
     // The moment begins with the ruler: at 0 s before the song and after it.
     expect(timeOfBeat(await bench.grid(), moment.start)).toBeCloseTo(0, 6);
+    await bench.unfold('Finer');
     await bench.press('Snap moments to beats');
     await expect.poll(() => labelOf(page, 0)).toMatch(/beat \d to bar \d+, beat \d,/);
   });

@@ -81,7 +81,7 @@ describe('two setups, each with its own plate and takes', () => {
       if (setup === 1) {
         await bench.go('Match');
         await page.getByRole('combobox', { name: 'Moment' }).click();
-        await page.getByRole('option', { name: 'Meets herself 2' }).click();
+        await page.getByRole('option', { name: 'Meets a copy 2' }).click();
       }
       await page.getByText('3 of other setups, with their own moments').waitFor();
       // Takes of the other setup are not offered for this moment.
@@ -89,7 +89,7 @@ describe('two setups, each with its own plate and takes', () => {
       await page.getByRole('button', { name: /^Use this pair in/ }).click();
       await page.getByTestId('sentence').waitFor();
       await bench.settled();
-      await page.locator('[data-finding^="clone.join"]').waitFor();
+      await page.locator('[data-finding^="clone.join"]').waitFor({ state: 'attached' });
       expect(await page.getByRole('combobox', { name: 'Clean plate' }).innerText()).toMatch(
         new RegExp(`Clean plate, take 1, ${['First setup', 'Setup 2'][setup]}`),
       );

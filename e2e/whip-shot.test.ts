@@ -48,7 +48,7 @@ describe('the demo’s whip', () => {
     };
     await choose('first place', 'Bench left 1');
     await choose('second place', 'Bench right 2');
-    await bench.finding('whip.cuts').waitFor();
+    await bench.found('whip.cuts');
     await bench.settled();
     expect(await page.locator('[data-severity=stop]').count()).toBe(0);
     await bench.press('To the landing');
@@ -122,10 +122,10 @@ describe('the demo’s whip', () => {
       await page.getByRole('option', { name: 'Bench left 1' }).click();
     }
     await bench.type('Start of the second place take', '3');
-    await bench.finding('whip.cuts').waitFor();
+    await bench.found('whip.cuts');
     await page.getByRole('combobox', { name: 'What fills the edges' }).click();
     await page.getByRole('option', { name: 'hidden by scaling up' }).click();
-    await bench.finding('whip.soft').first().waitFor();
+    await bench.found('whip.soft');
     await page.reload();
     await page.getByTestId('sentence').waitFor();
     await bench.settled();

@@ -51,7 +51,7 @@ export class BenchPage {
       serviceWorkers: offline ? 'allow' : 'block',
       hasTouch: touch,
     });
-    context.setDefaultTimeout(15_000);
+    context.setDefaultTimeout(120_000);
     const page = await context.newPage();
     const bench = new BenchPage(context, page);
     if (seed) await lay(page, url, seed, keep);
@@ -92,6 +92,11 @@ export class BenchPage {
     await this.arrived();
   }
 
+  /** Opens what lies folded under a line. */
+  async unfold(line: string): Promise<void> {
+    await this.page.locator('summary', { hasText: line }).click();
+  }
+
   /** Types into a quantity of a sentence. */
   async type(field: string, text: string): Promise<void> {
     await this.number(field).focus();
@@ -115,6 +120,11 @@ export class BenchPage {
 
   finding(code: string): Locator {
     return this.page.locator(`[data-finding="${code}"]`);
+  }
+
+  /** Waits until something was found; what is fine may lie folded in its line. */
+  async found(code: string): Promise<void> {
+    await this.finding(code).first().waitFor({ state: 'attached' });
   }
 
   async save(button: string): Promise<Download> {

@@ -38,10 +38,10 @@ export class FilmSet {
 
   async part(name: Part): Promise<void> {
     const button = this.page
-      .getByRole('group', { name: 'Parts of this station' })
-      .getByRole('button', { name, exact: true });
+      .getByRole('tablist', { name: 'Parts of this station' })
+      .getByRole('tab', { name, exact: true });
     await button.click();
-    await button.and(this.page.locator('[aria-pressed=true]')).waitFor();
+    await button.and(this.page.locator('[aria-selected=true]')).waitFor();
   }
 
   /** Chooses a shot on the board by the end of its id. */

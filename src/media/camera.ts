@@ -1,4 +1,5 @@
 import { isCoreError, refuse } from '@/core/error';
+import { allSettings, settingsOfMode, type CameraMode, type HeldSettings } from '@/core/shoot/held';
 
 /** Which settings a camera keeps from changing by itself. */
 export type Held = { exposure: boolean; focus: boolean; white: boolean };
@@ -12,8 +13,13 @@ export type OpenCamera = {
   name: string;
   /** the picture it shows now, with when that was taken: seconds by the page's clock; for cameras that know */
   picture?: () => Promise<TakenPicture>;
-  /** tries to hold the settings as they are; false for each that the browser or camera cannot hold */
-  hold: () => Promise<Held>;
+  /**
+   * Tries to hold the settings as they are, or as they were held before; false for each that the browser or camera
+   * cannot hold so.
+   */
+  hold: (as?: HeldSettings) => Promise<Held>;
+  /** what it is held at now, as far as the camera tells */
+  settings: () => HeldSettings;
   close: () => void;
 };
 
@@ -42,14 +48,24 @@ function why(error: unknown): never {
 
 type Capabilities = MediaTrackCapabilities & Record<string, unknown>;
 
-/** Asks a track to keep one of its modes. */
-async function keep(track: MediaStreamTrack, mode: string): Promise<boolean> {
+/** True where a camera tells the same within a hundredth: drivers round. */
+const near = (told: unknown, wanted: number) =>
+  typeof told === 'number' && Math.abs(told - wanted) <= Math.abs(wanted) / 100;
+
+/** Asks a track to keep one of its modes, at some values where they are known. */
+async function keep(track: MediaStreamTrack, mode: CameraMode, as: HeldSettings): Promise<boolean> {
   const can = (track.getCapabilities?.() ?? {}) as Capabilities;
   const modes = can[mode];
   if (!Array.isArray(modes) || !modes.includes('manual')) return false;
+  const wanted = settingsOfMode[mode].flatMap((name) => {
+    const value = as[name];
+    return value === undefined ? [] : [[name, value] as const];
+  });
   try {
-    await track.applyConstraints({ advanced: [{ [mode]: 'manual' } as MediaTrackConstraintSet] });
-    return (track.getSettings() as Record<string, unknown>)[mode] === 'manual';
+    const set = { [mode]: 'manual', ...Object.fromEntries(wanted) } as MediaTrackConstraintSet;
+    await track.applyConstraints({ advanced: [set] });
+    const told = track.getSettings() as Record<string, unknown>;
+    return told[mode] === 'manual' && wanted.every(([name, value]) => near(told[name], value));
   } catch {
     return false;
   }
@@ -86,11 +102,16 @@ export async function openDeviceCamera(wish: {
     return {
       stream,
       name: track.label || 'This device’s camera',
-      hold: async () => ({
-        exposure: await keep(track, 'exposureMode'),
-        focus: await keep(track, 'focusMode'),
-        white: await keep(track, 'whiteBalanceMode'),
+      hold: async (as = {}) => ({
+        exposure: await keep(track, 'exposureMode', as),
+        focus: await keep(track, 'focusMode', as),
+        white: await keep(track, 'whiteBalanceMode', as),
       }),
+      settings: () => {
+        const told = track.getSettings() as Record<string, unknown>;
+        const known = allSettings.filter((name) => typeof told[name] === 'number');
+        return Object.fromEntries(known.map((name) => [name, told[name]]));
+      },
       close: () => stream.getTracks().forEach((one) => one.stop()),
     };
   } catch (error) {

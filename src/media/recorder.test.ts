@@ -91,6 +91,21 @@ describe('opening the device’s camera', () => {
     expect(video.stop).toHaveBeenCalled();
   });
 
+  it('is held at what it was held at before, and tells where it cannot be', async () => {
+    const modes = { exposureMode: ['manual'], whiteBalanceMode: ['manual'] };
+    const video = track(modes);
+    const stream = { getVideoTracks: () => [video], getTracks: () => [video] };
+    devices(vi.fn().mockResolvedValue(stream));
+    const camera = await openDeviceCamera(wish);
+    const plate = { exposureTime: 200, iso: 400, colorTemperature: 5000 };
+    expect(await camera.hold(plate)).toEqual({ exposure: true, focus: false, white: true });
+    expect(camera.settings()).toEqual(plate);
+    // A driver that gives another exposure than it was asked for.
+    const { getSettings } = video;
+    video.getSettings = () => ({ ...getSettings(), iso: 800 }) as never;
+    expect(await camera.hold(plate)).toEqual({ exposure: false, focus: false, white: true });
+  });
+
   it.each([
     ['NotAllowedError', 'camera.refused'],
     ['NotFoundError', 'camera.none'],

@@ -12,13 +12,14 @@ import { sayStep } from '@/store/say-step';
 import { findingsOf, type StationName } from '@/store/findings';
 import { readSnapshot, type Snapshot } from '@/store/snapshot';
 import { ActionKeys } from '@/ui/actions/action-key';
+import { fetchWhenIdle } from '@/ui/on-demand';
 import { ActivityStrip } from '@/ui/activity';
 import { BenchProvider, type Bench } from '@/ui/bench-context';
 import { Player } from '@/ui/player';
 import { Guarded, Trouble } from '@/ui/trouble';
 import { listenForInstall } from '@/ui/install';
 import { say, Sentences } from '@/ui/say';
-import { useNarrow } from '@/ui/use-narrow';
+import { usePhone } from '@/ui/use-phone';
 import { keepShell } from '@/ui/shell';
 import { NewerVersion } from '@/ui/newer-version';
 import { useTheme } from '@/ui/theme';
@@ -52,6 +53,7 @@ export function BenchRoot() {
   );
   useEffect(() => {
     keepShell();
+    fetchWhenIdle();
     void navigator.storage?.persist?.();
     return listenForInstall();
   }, []);
@@ -163,7 +165,7 @@ type LaidProps = {
 
 function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) {
   const where = useWhere();
-  const narrow = useNarrow();
+  const phone = usePhone();
   const [, switchTheme] = useTheme();
   const projectId = snapshot.project.id;
   const runner = useMemo(() => new Runner(store, projectId), [store, projectId]);
@@ -283,7 +285,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
               onNew={startProject}
               onDemo={demo}
             />
-            <div className="flex min-h-0 flex-1 max-sm:flex-col">
+            <div className="flex min-h-0 flex-1 phone:flex-col low:flex-row">
               <Rail here={here} />
               <div className="flex min-h-0 min-w-0 flex-1 flex-col">
                 <Guarded place={here}>
@@ -328,7 +330,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
       <ActionKeys actions={actions} scopes={scopesAt[here]} active={!listed} />
       <ActionList actions={actions} scopes={scopesAt[here]} open={listed} setOpen={setListed} />
       <Suspense fallback={null}>
-        <Sentences low={narrow} />
+        <Sentences low={phone} />
       </Suspense>
     </BenchProvider>
   );

@@ -54,7 +54,7 @@ export const ProjectBar = memo(function ProjectBar({
     </button>
   );
   return (
-    <div className="flex h-9 flex-none items-center gap-1 border-b border-line bg-raised px-3 max-sm:h-12">
+    <div className="flex h-9 flex-none items-center gap-1 border-b border-line bg-raised px-3 phone:h-12 low:h-11">
       {naming === null ? (
         <Suspense fallback={title}>
           {menu !== null ? (

@@ -1,46 +1,40 @@
 'use client';
+import { AudioWaveform, Blend, Camera, Gift, ScrollText, Spline, type LucideIcon } from 'lucide-react';
 import { memo } from 'react';
 import { openCount } from '@/core/finding/finding';
 import type { StationName } from '@/store/findings';
 import { useBench } from '@/ui/bench-context';
 
-export const stations: { name: StationName; title: string; question: string; icon: string }[] = [
-  { name: 'song', title: 'Song', question: 'What should happen when?', icon: 'M4 14c6-8 6 8 12 0s6-8 8-4' },
-  {
-    name: 'plan',
-    title: 'Plan',
-    question: 'What must be filmed, and how?',
-    icon: 'M5 4h14v16H5zM8 9h8M8 13h8M8 17h4',
-  },
+export const stations: { name: StationName; title: string; question: string; icon: LucideIcon }[] = [
+  { name: 'song', title: 'Song', question: 'What should happen when?', icon: AudioWaveform },
+  { name: 'plan', title: 'Plan', question: 'What must be filmed, and how?', icon: ScrollText },
   {
     name: 'shoot',
     title: 'Shoot',
     question: 'What is still missing before this set is struck?',
-    icon: 'M4 8h4l1.5-3h5L16 8h4v11H4z',
+    icon: Camera,
   },
-  {
-    name: 'match',
-    title: 'Match',
-    question: 'Which takes belong together?',
-    icon: 'M4 6h9v12H4zM11 9h9v12h-9z',
-  },
-  { name: 'build', title: 'Build', question: 'Does it land?', icon: 'M4 18c4 0 6-12 16-12M4 18h2M20 6h-2' },
-  {
-    name: 'deliver',
-    title: 'Hand over',
-    question: 'Is it ready to leave?',
-    icon: 'M12 4v11M7 10l5 5 5-5M5 20h14',
-  },
+  { name: 'match', title: 'Match', question: 'Which takes belong together?', icon: Blend },
+  { name: 'build', title: 'Build', question: 'Does it land?', icon: Spline },
+  { name: 'deliver', title: 'Hand over', question: 'Is it ready to leave?', icon: Gift },
 ];
 
-/** The stations in the order of the work: at the left on a desktop, below on a phone. */
+/**
+ * The stations in the order of the work: a rail at the left on a desk; on a phone tags and knots on one thread, along
+ * the bottom or, held sideways, down the left.
+ */
 export const Rail = memo(function Rail({ here }: { here: StationName }) {
   const { findings, go } = useBench();
   return (
     <nav
       aria-label="Stations"
-      className="flex bg-raised max-sm:order-last max-sm:border-t max-sm:border-line max-sm:pb-2 sm:w-[76px] sm:flex-col sm:gap-0.5 sm:border-r sm:border-line sm:py-2.5"
+      className="relative flex bg-raised phone:order-last phone:border-t phone:border-line phone:px-1 phone:pb-2 low:order-first low:w-[92px] low:flex-col low:border-t-0 low:border-r low:px-0 low:pb-0 desk:w-[76px] desk:flex-col desk:gap-0.5 desk:border-r desk:border-line desk:py-2.5"
     >
+      <span
+        aria-hidden
+        className="stitched-flat absolute inset-x-0 top-[15px] h-[2px] low:hidden desk:hidden"
+      />
+      <span aria-hidden className="stitched absolute inset-y-0 left-[15px] hidden w-[2px] low:block" />
       {stations.map((station, index) => {
         const open = openCount(findings[station.name]);
         const on = station.name === here;
@@ -51,31 +45,23 @@ export const Rail = memo(function Rail({ here }: { here: StationName }) {
             aria-current={on ? 'page' : undefined}
             title={`${station.title} (${index + 1})`}
             onClick={() => go({ station: station.name })}
-            className={`relative flex flex-1 flex-col items-center gap-1 px-1 py-2 text-[11px] font-semibold sm:flex-none ${on ? 'text-ink' : 'text-ink2'}`}
+            className={`relative flex min-w-0 flex-1 font-semibold phone:min-h-[52px] phone:flex-col phone:items-center phone:gap-1.5 phone:pt-2 phone:text-[13px] phone:leading-4 low:min-h-11 low:flex-row low:gap-2 low:px-2 low:pt-0 desk:flex-none desk:flex-col desk:items-center desk:gap-1 desk:px-1 desk:py-2 desk:text-[11px] ${on ? 'text-ink phone:font-serif phone:text-raised' : 'text-ink2'}`}
           >
-            {on && <span className="stitched absolute inset-y-1.5 left-0 w-[5px] max-sm:hidden" />}
-            {on && <span className="stitched-flat absolute inset-x-4 top-0 h-[4px] sm:hidden" />}
-            <svg
-              width="24"
-              height="24"
-              fill="none"
-              stroke="currentColor"
-              strokeWidth="1.6"
-              strokeLinecap="round"
-              strokeLinejoin="round"
-              aria-hidden
-            >
-              <path d={station.icon} />
-            </svg>
-            {station.title}
-            {open > 0 && (
+            {on && <span className="stitched absolute inset-y-1.5 left-0 w-[5px] phone:hidden" />}
+            {on && (
               <span
-                className="num absolute top-1 right-3 min-w-4 rounded-full bg-saffron text-center !text-[10px] !leading-4 text-raised"
-                aria-label={`${open} open findings`}
-              >
-                {open}
-              </span>
+                aria-hidden
+                className="tag absolute inset-x-0 top-1 bottom-0 bg-ink low:inset-x-1 low:inset-y-1 desk:hidden"
+              />
             )}
+            <station.icon size={22} strokeWidth={1.6} aria-hidden className="phone:hidden" />
+            <span
+              className={`num relative grid min-w-4 flex-none place-items-center rounded-full px-0.5 !text-[10px] !leading-4 text-raised desk:absolute desk:top-1 desk:right-3 ${open > 0 ? 'bg-saffron' : `phone:mx-1 phone:my-1 phone:size-2 phone:min-w-0 desk:hidden ${on ? 'bg-raised' : 'bg-madder'}`}`}
+            >
+              {open > 0 && open}
+              {open > 0 && <span className="sr-only"> open findings</span>}
+            </span>
+            <span className="relative text-center [overflow-wrap:anywhere]">{station.title}</span>
           </button>
         );
       })}

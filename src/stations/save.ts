@@ -8,7 +8,7 @@ export function saveFile(name: string, content: Blob | string, type = 'text/plai
   setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
 }
 
-/** A name that every file system takes: "Meets herself" becomes "meets-herself". */
+/** A name that every file system takes: "Out to the yard" becomes "out-to-the-yard". */
 export const fileName = (text: string): string =>
   text
     .toLowerCase()

@@ -15,6 +15,7 @@ import type {
 import type { AnyRecord, Moment, RecordKind } from '@/core/model/records';
 import type { Size } from '@/core/geometry/size';
 import type { Node } from '@/core/picture/node';
+import type { HeldSettings } from '@/core/shoot/held';
 import type { BeatTrack } from '@/core/song/track';
 import type { Rate } from '@/core/time/rate';
 import { HybridClock } from './clock';
@@ -128,6 +129,8 @@ type SetReference = {
   camera: string;
   taken: number;
   pictures: { width: number; height: number; data: Uint8ClampedArray }[];
+  /** what the camera was held at then, so that it is held at the same again; left out by older versions */
+  held?: HeldSettings;
 };
 
 /** A field that two devices changed differently; the later change holds until somebody chooses. */

@@ -71,7 +71,7 @@ describe('the plan in the store', () => {
     const all = await shots();
     await removeMoment(store, project, clone);
     const left = await shots();
-    expect(all.filter((title) => !left.includes(title))).toEqual(['Left: first role', 'Right: her copy']);
+    expect(all.filter((title) => !left.includes(title))).toEqual(['Left: first role', 'Right: the copy']);
     await undo(store, project);
     expect(await shots()).toEqual(all);
   });

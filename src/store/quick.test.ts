@@ -103,9 +103,9 @@ describe('quick presses build on each other', () => {
     ]);
     const { moments, setups, marks } = await film.read();
     expect(moments.map(({ name }) => name).sort()).toEqual([
-      'Meets herself',
-      'Meets herself',
-      'Meets herself 2',
+      'Meets a copy',
+      'Meets a copy',
+      'Meets a copy 2',
     ]);
     expect(setups.map(({ name, order }) => `${order} ${name}`)).toEqual(['1 First setup', '2 Setup 2']);
     expect(marks).toHaveLength(2);

@@ -261,7 +261,7 @@ describe('findings of the set in words', () => {
       seam: 'Join',
       stops: 0.01,
       pictures: 9,
-      name: 'Meets herself',
+      name: 'Meets a copy',
       lacks: 'Left',
       frames: 96,
       takes: 2,

@@ -30,16 +30,16 @@ export function ActivityStrip({ runner }: { runner: Runner | null }) {
   if (!activity && halted.length === 0) return null;
   const shown = all ? halted : halted.slice(0, 3);
   return (
-    <div
-      className="flex flex-col gap-1 border-t border-line bg-raised px-5 py-1.5"
-      role="status"
-      aria-live="polite"
-    >
+    <div className="flex flex-col gap-1 border-t border-line bg-raised px-5 py-1.5">
+      {/* Readers hear what is begun, not each second of it. */}
+      <p className="sr-only" role="status">
+        {activity?.label}
+      </p>
       {activity && (
         <div className="flex items-center gap-3">
           <span className="min-w-0 truncate">{activity.label}</span>
           <Progress label={activity.label} share={activity.share} />
-          <span className="num text-ink2 max-sm:hidden">
+          <span className="num text-ink2 phone:hidden">
             {activity.left === null ? 'working out the time' : `${Math.ceil(activity.left)} s left`}
             {activity.waiting > 0 ? ` · ${activity.waiting} more` : ''}
           </span>

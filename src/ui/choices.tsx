@@ -1,6 +1,7 @@
 'use client';
+import { ToggleGroup } from 'radix-ui';
 
-/** Knobs side by side of which one or several are pressed. */
+/** Knobs side by side of which one or several are pressed; arrows go from one to the next. */
 export function Choices<Value extends string>({
   label,
   options,
@@ -12,24 +13,27 @@ export function Choices<Value extends string>({
   pressed: (value: Value) => boolean;
   onPress: (value: Value) => void;
 }) {
+  const all = options.map((option) =>
+    typeof option === 'string' ? { id: option, text: option, title: undefined } : option,
+  );
+  const on = all.filter(({ id }) => pressed(id)).map(({ id }) => id as string);
+  const turn = (next: string[]) => {
+    const turned = all.find(({ id }) => on.includes(id) !== next.includes(id));
+    if (turned) onPress(turned.id);
+  };
   return (
-    <div className="flex flex-wrap gap-2" role="group" aria-label={label}>
-      {options.map((option) => {
-        const { id, text, title } =
-          typeof option === 'string' ? { id: option, text: option, title: undefined } : option;
-        return (
-          <button
-            key={id}
-            type="button"
-            className="knob"
-            title={title}
-            aria-pressed={pressed(id)}
-            onClick={() => onPress(id)}
-          >
-            {text}
-          </button>
-        );
-      })}
-    </div>
+    <ToggleGroup.Root
+      type="multiple"
+      className="flex flex-wrap gap-2"
+      aria-label={label}
+      value={on}
+      onValueChange={turn}
+    >
+      {all.map(({ id, text, title }) => (
+        <ToggleGroup.Item key={id} value={id} className="knob" title={title}>
+          {text}
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
   );
 }

@@ -1,5 +1,5 @@
 'use client';
-import { Check, Eye, OctagonX, Wrench } from 'lucide-react';
+import { Check, ChevronDown, Eye, OctagonX, Wrench } from 'lucide-react';
 import { memo } from 'react';
 import { byGravity, type Finding, type Severity } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
@@ -11,24 +11,48 @@ const dye = { stop: 'var(--madder)', fix: 'var(--saffron)', watch: 'var(--weld)'
 const shapes = { stop: OctagonX, fix: Wrench, watch: Eye, fine: Check };
 const mark = { stop: 'Stop', fix: 'Fix', watch: 'Watch', fine: 'Fine' };
 
-/** What was found, gravest first, each with what to do. */
+/** What was found: what needs doing first, gravest first, each with what to do; what is fine in one line. */
 export function Findings({ findings }: { findings: readonly Finding[] }) {
   const { snapshot, names } = useBench();
+  const notes = byGravity(findings).map((finding, index) => ({
+    key: `${finding.code}${JSON.stringify(finding.where)}${index}`,
+    ...sayFinding(finding, names),
+    code: finding.code,
+    severity: finding.severity,
+    project: snapshot.project.id,
+    mending: JSON.stringify(finding.fix),
+  }));
+  const fine = notes.filter(({ severity }) => severity === 'fine');
+  const folded = fine.length > 1 || fine.length < notes.length ? fine : [];
+  const shown = notes.filter((note) => !folded.includes(note));
   return (
-    <ul className="flex flex-col gap-2">
-      {byGravity(findings).map((finding, index) => (
-        <FindingNote
-          key={`${finding.code}${JSON.stringify(finding.where)}${index}`}
-          {...sayFinding(finding, names)}
-          code={finding.code}
-          severity={finding.severity}
-          project={snapshot.project.id}
-          mending={JSON.stringify(finding.fix)}
-        />
-      ))}
-    </ul>
+    <div className="flex flex-col gap-2">
+      {shown.length > 0 && <NoteList notes={shown} />}
+      {folded.length > 0 && (
+        <details className="text-[12.5px]" data-fine={folded.length}>
+          <summary className="flex cursor-pointer list-none items-center gap-1.5 py-0.5 text-verdigris pointer-coarse:min-h-11 [&::-webkit-details-marker]:hidden">
+            <Check size={13} strokeWidth={2.4} aria-hidden />
+            <b>{folded.length === 1 ? '1 thing is fine' : `${folded.length} things are fine`}</b>
+            <ChevronDown size={13} aria-hidden />
+          </summary>
+          <div className="pt-1.5">
+            <NoteList notes={folded} />
+          </div>
+        </details>
+      )}
+    </div>
   );
 }
+
+type Note = Parameters<typeof FindingNote>[0] & { key: string };
+
+const NoteList = ({ notes }: { notes: readonly Note[] }) => (
+  <ul className="flex flex-col gap-2">
+    {notes.map(({ key, ...note }) => (
+      <FindingNote key={key} {...note} />
+    ))}
+  </ul>
+);
 
 /** One finding in words. Notes are many and found again with every change: most say what they said. */
 const FindingNote = memo(function FindingNote({

@@ -65,6 +65,7 @@ export async function openPracticeCamera(): Promise<OpenCamera & PracticeControl
       const free = on.has('auto exposure');
       return { exposure: !free, focus: !on.has('focus breathes'), white: true };
     },
+    settings: () => ({}),
     close: () => {
       open = false;
       end();

@@ -29,7 +29,7 @@ export const faultWords: Record<PracticeFault, { name: string; what: string }> =
     what: 'The cloth on the wall hangs elsewhere than on the plate.',
   },
   'over the seam': { name: 'Over the seam', what: 'The performer walks across the join.' },
-  'hard shadow': { name: 'A hard shadow', what: 'A lamp throws her shadow over the join.' },
+  'hard shadow': { name: 'A hard shadow', what: 'A lamp throws the performer’s shadow over the join.' },
 };
 
 /** Where the join lies on the practice set, as a share of the width. */

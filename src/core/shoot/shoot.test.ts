@@ -119,7 +119,7 @@ describe('striking', () => {
       severity: 'stop',
       where: { moment: 'm' },
       measured: { value: 4, unit: 'seconds' },
-      facts: { takes: 1, lacks: 'Right: her copy' },
+      facts: { takes: 1, lacks: 'Right: the copy' },
     });
     expect(costs.map(({ code }) => code)).toEqual(
       ['strike.drift', 'strike.sound', 'strike.moment'].sort(

@@ -14,12 +14,14 @@ import { buildable, framesOf, materialOf, pictureOf, type Buildable } from '@/st
 import { rulerOf } from '@/store/snapshot';
 import { useOffer } from '@/ui/actions/offers';
 import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
+import { Choices } from '@/ui/choices';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { passage, xOf } from '@/ui/ribbon/layout';
 import { Ribbon } from '@/ui/ribbon/ribbon';
 import { SeamLine } from '@/ui/stage/seam-line';
 import { placeFrame, Stage } from '@/ui/stage/stage';
+import { filling, useFill } from '@/ui/use-fill';
 import { useSize } from '@/ui/use-size';
 import { Empty, Part, Station } from '../station';
 import { MomentSentence } from './sentence';
@@ -155,6 +157,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
   const to = nextBar(grid, moment.end);
   const layout = passage(from, to, Math.max(200, ribbon.width), 92);
   const picture = placeFrame(space, project);
+  const { filled, fill } = useFill(false);
 
   const filmed = recipe.slots.filter(({ key }) => key !== plateSlot);
   const kept = recipe.slots.filter(({ keeps }) => keeps);
@@ -182,20 +185,16 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
         </>
       }
       tools={
-        <div role="group" aria-label="What the stage shows" className="flex flex-wrap gap-1">
-          {views.map((one, index) => (
-            <button
-              key={one.id}
-              type="button"
-              className="knob"
-              aria-pressed={view === one}
-              title={`${one.title} (${viewKeys[index]})`}
-              onClick={() => setViewed(one.id)}
-            >
-              {one.title}
-            </button>
-          ))}
-        </div>
+        <Choices
+          label="What the stage shows"
+          options={views.map(({ id, title }, index) => ({
+            id,
+            text: title,
+            title: `${title} (${viewKeys[index]})`,
+          }))}
+          pressed={(id) => view.id === id}
+          onPress={setViewed}
+        />
       }
       side={
         <>
@@ -252,7 +251,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
     >
       <div
         ref={ribbonRef}
-        className="h-[150px] flex-none overflow-x-clip border-b border-line px-0 pt-1 max-sm:overflow-hidden"
+        className="h-[150px] flex-none overflow-x-clip border-b border-line px-0 pt-1 phone:overflow-hidden"
       >
         {ribbon.width > 0 && (
           <Ribbon
@@ -267,69 +266,75 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
           />
         )}
       </div>
-      <div
-        ref={stageRef}
-        className="relative min-h-[240px] flex-1 overflow-hidden bg-stage max-sm:h-[240px] max-sm:flex-none"
-      >
-        {space.width > 0 && takes.length > 0 && showing && (
-          <Stage frame={picture} showing={showing} label={`${moment.name}, ${view.id}, frame ${frame}`}>
-            {/* Where the join's points are dragged, a tap beside one is no tap on a performer. */}
-            {kept.length > 0 && !view.outline && <TapPad frame={picture} onTap={tap} />}
-            {view.outline && outline && (
-              <SeamLine
-                frame={picture}
-                rings={outline.rings}
-                onChange={(points) =>
-                  attempt(() =>
-                    setMoment(store, project.id, moment.id, `Drag ${outline.title}`, {
-                      [`settings.${outline.setting}`]: points,
-                    }),
-                  )
-                }
-              />
-            )}
-            {!view.alone && landing && (
-              <Thread
-                from={xOf(layout, layout.lines[0], moment.lands)}
-                frame={picture}
-                to={landing.at}
-                text={`${landing.who}, ${frame < lands ? `${lands - frame} fr to go` : `since frame ${lands}`}`}
-              />
-            )}
-          </Stage>
-        )}
-        {(takes.length === 0 || !showing) && (
-          <p className="absolute inset-0 m-auto h-fit w-fit bg-raised px-4 py-3">
-            Choose a take for {filmed.map(({ title }) => `the ${title}`).join(' and ')} in the sentence below.
-          </p>
-        )}
-      </div>
-      <div className="flex flex-wrap items-center gap-2 border-t border-line bg-ground px-5 py-2 max-sm:px-3">
-        <button type="button" className="knob main" onClick={() => void player.toggle()}>
-          {playing ? 'Pause' : 'Play'}
-        </button>
-        <button type="button" className="knob" title="One frame back (,)" onClick={() => step(-1)}>
-          − 1 frame
-        </button>
-        <button type="button" className="knob" title="One frame on (.)" onClick={() => step(1)}>
-          + 1 frame
-        </button>
-        <button
-          type="button"
-          className="knob"
-          onClick={() => {
-            player.pause();
-            player.seek(timeOfFrame(rate, lands) + 0.001);
-          }}
+      <div className={filled ? `${filling} flex flex-col` : 'flex flex-1 flex-col phone:flex-none'}>
+        <div
+          ref={stageRef}
+          className={`relative flex-1 overflow-hidden bg-stage ${filled ? 'min-h-0' : 'min-h-[240px] phone:h-[240px] phone:flex-none low:h-[calc(100dvh-130px)]'}`}
         >
-          To the landing
-        </button>
-        <span className="flex-1" />
-        <span className="num" data-testid="frame">
-          frame {frame} · {formatTimecode(frame, rate)} · {frame - start + 1} of {end - start}
-        </span>
+          {space.width > 0 && takes.length > 0 && showing && (
+            <Stage frame={picture} showing={showing} label={`${moment.name}, ${view.id}, frame ${frame}`}>
+              {/* Where the join's points are dragged, a tap beside one is no tap on a performer. */}
+              {kept.length > 0 && !view.outline && <TapPad frame={picture} onTap={tap} />}
+              {view.outline && outline && (
+                <SeamLine
+                  frame={picture}
+                  rings={outline.rings}
+                  onChange={(points) =>
+                    attempt(() =>
+                      setMoment(store, project.id, moment.id, `Drag ${outline.title}`, {
+                        [`settings.${outline.setting}`]: points,
+                      }),
+                    )
+                  }
+                />
+              )}
+              {!view.alone && landing && (
+                <Thread
+                  from={xOf(layout, layout.lines[0], moment.lands)}
+                  frame={picture}
+                  to={landing.at}
+                  text={`${landing.who}, ${frame < lands ? `${lands - frame} fr to go` : `since frame ${lands}`}`}
+                />
+              )}
+            </Stage>
+          )}
+          {(takes.length === 0 || !showing) && (
+            <p className="absolute inset-0 m-auto h-fit w-fit bg-raised px-4 py-3">
+              Choose a take for {filmed.map(({ title }) => `the ${title}`).join(' and ')} in the sentence
+              below.
+            </p>
+          )}
+        </div>
+        <div className="flex flex-wrap items-center gap-2 border-t border-line bg-ground px-5 py-2 phone:px-3">
+          <button type="button" className="knob main" onClick={() => void player.toggle()}>
+            {playing ? 'Pause' : 'Play'}
+          </button>
+          <button type="button" className="knob" title="One frame back (,)" onClick={() => step(-1)}>
+            − 1 frame
+          </button>
+          <button type="button" className="knob" title="One frame on (.)" onClick={() => step(1)}>
+            + 1 frame
+          </button>
+          <button
+            type="button"
+            className="knob"
+            onClick={() => {
+              player.pause();
+              player.seek(timeOfFrame(rate, lands) + 0.001);
+            }}
+          >
+            To the landing
+          </button>
+          <button type="button" className="knob" aria-pressed={filled} onClick={() => fill(!filled)}>
+            {filled ? 'Leave full screen' : 'Fill the screen'}
+          </button>
+          <span className="flex-1" />
+          <span className="num" data-testid="frame">
+            frame {frame} · {formatTimecode(frame, rate)} · {frame - start + 1} of {end - start}
+          </span>
+        </div>
       </div>
-      <div className="border-t border-line bg-raised px-5 py-3 max-sm:px-4">
+      <div className="border-t border-line bg-raised px-5 py-3 phone:px-4">
         <MomentSentence moment={moment} recipe={recipe} ruler={ruler} />
         <span className="sr-only">{`Lands at ${timeOfBeat(grid, moment.lands).toFixed(3)} seconds`}</span>
       </div>

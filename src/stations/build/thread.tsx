@@ -7,8 +7,9 @@ export function Thread({ from, frame, to, text }: { from: number; frame: Frame; 
   const x = frame.left + to[0] * frame.width;
   const y = frame.top + to[1] * frame.height;
   const wide = text.length * 7.4 + 14;
-  // The label stays on the stage: where there is no room at the right it stands at the left.
-  const label = x + 11 + wide > frame.left * 2 + frame.width ? x - 11 - wide : x + 11;
+  // The label stands at the head of the thread, over the upper edge of the picture, where nobody is covered by it.
+  const label = Math.max(4, Math.min(from + 8, frame.left * 2 + frame.width - wide - 4));
+  const top = Math.max(2, frame.top - 12);
   return (
     <svg
       className="pointer-events-none absolute inset-0 h-full w-full overflow-visible"
@@ -22,8 +23,8 @@ export function Thread({ from, frame, to, text }: { from: number; frame: Frame; 
         fill="none"
       />
       <circle cx={x} cy={y} r="5.5" fill="#15182b" stroke="#86b6df" strokeWidth="2.2" />
-      <rect x={label} y={y - 10} width={wide} height="19" rx="2" fill="#15182b" />
-      <text x={label + 7} y={y + 4} fontSize="11" fill="#efe6d6" className="num">
+      <rect x={label} y={top} width={wide} height="19" rx="2" fill="#15182b" />
+      <text x={label + 7} y={top + 14} fontSize="11" fill="#efe6d6" className="num">
         {text}
       </text>
     </svg>

@@ -9,8 +9,9 @@ import type { Render } from '@/store/db';
 import { setProject } from '@/store/commands/projects';
 import { tidyRenders } from '@/workers/tidy';
 import { askRender, removeRender, renderKey } from '@/store/commands/renders';
-import { buildable, framesOf } from '@/store/material';
+import { buildable, framesOf, type Buildable } from '@/store/material';
 import { rulerOf } from '@/store/snapshot';
+import { useOffer } from '@/ui/actions/offers';
 import { useBench } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
@@ -49,7 +50,9 @@ export function DeliverStation() {
       </Station>
     );
   }
-  return <DeliverMoment moment={chosen} />;
+  const able = buildable(snapshot, chosen);
+  const frames = framesOf(snapshot, chosen);
+  return able && frames && <DeliverMoment moment={chosen} able={able} frames={frames} />;
 }
 
 function useWritable(project: Project): Record<Container, boolean> | null {
@@ -65,13 +68,18 @@ function useWritable(project: Project): Record<Container, boolean> | null {
   return writable;
 }
 
-function DeliverMoment({ moment }: { moment: Moment }) {
+function DeliverMoment({
+  moment,
+  able: { ruler, recipe },
+  frames,
+}: {
+  moment: Moment;
+  able: Buildable;
+  frames: { start: number; lands: number; end: number };
+}) {
   const { snapshot, findings, store, attempt, go } = useBench();
   const { project } = snapshot;
   const writable = useWritable(project);
-  const [able, frames] = [buildable(snapshot, moment), framesOf(snapshot, moment)];
-  if (!able || !frames) return null;
-  const { ruler, recipe } = able;
   const lands = recipe.anchors(moment, ruler).find(({ marks }) => marks);
   const count = frames.end - frames.start;
   const set = (label: Partial<Project>) => attempt(() => setProject(store, project.id, label));
@@ -83,6 +91,16 @@ function DeliverMoment({ moment }: { moment: Moment }) {
   const render = () => attempt(() => askRender(store, project.id, moment.id, base));
   const give = (name: string, content: string | null, type: string) =>
     content && saveFile(name, content, type);
+  const unable = stops.length > 0 || (writable !== null && !writable[project.container]);
+  useOffer([
+    {
+      id: 'render',
+      text: 'Render the shot',
+      scope: 'picture',
+      keys: ['e'],
+      run: () => unable || void render(),
+    },
+  ]);
   return (
     <Station
       question={question}
@@ -127,7 +145,7 @@ function DeliverMoment({ moment }: { moment: Moment }) {
         </>
       }
     >
-      <div className="flex flex-col gap-6 px-6 py-6 max-sm:px-4">
+      <div className="flex flex-col gap-6 px-6 py-6 phone:px-4">
         <section className="max-w-[74ch]">
           <p className="font-serif text-[19px] leading-[1.9]">
             {moment.name} leaves as{' '}
@@ -198,12 +216,7 @@ function DeliverMoment({ moment }: { moment: Moment }) {
             song under it. {lands?.title ?? 'It lands on'} frame {frames.lands - frames.start} of the file.
           </p>
           <div className="mt-4 flex flex-wrap items-center gap-2">
-            <button
-              type="button"
-              className="knob main"
-              onClick={render}
-              disabled={stops.length > 0 || (writable !== null && !writable[project.container])}
-            >
+            <button type="button" className="knob main" onClick={render} disabled={unable}>
               Render the shot
             </button>
             {stops.length > 0 && (

@@ -10,6 +10,7 @@ import type { Recipe } from '@/core/recipes/recipe';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
 import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
+import { useOffer } from '@/ui/actions/offers';
 import { useBench } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
@@ -81,7 +82,7 @@ function NoPairs({ moment, recipe }: { moment: Moment; recipe: Recipe }) {
         </button>
       }
     >
-      <div className="flex flex-col gap-4 px-5 py-4 max-sm:px-3">
+      <div className="flex flex-col gap-4 px-5 py-4 phone:px-3">
         <p className="max-w-[60ch] text-[15px]">
           The takes of a {recipe.title.toLowerCase()} are not laid over each other, so nothing has to fit. It
           is made of {recipe.slots.map(({ title }) => `a ${title}`).join(' and ')}: choose each in the
@@ -147,24 +148,8 @@ function PairBoard() {
     used ??
     best;
 
-  if (takes.length === 0) {
-    return (
-      <Station question={question} side={findings.match.length > 0 && <Findings findings={findings.match} />}>
-        <Empty title="Bring in what was filmed">
-          <p>
-            Drop the clean plate and the takes of each role anywhere on this page. Each is measured once: does
-            the camera still stand, is the light the same, who stands where.
-          </p>
-          <button type="button" className="knob main" onClick={openFiles}>
-            Choose files
-          </button>
-        </Empty>
-      </Station>
-    );
-  }
-
   const chosenBy = ({ first, second }: Pair) => ({ [down.key]: first.id, [across.key]: second.id });
-  const use = (pair: Pair) =>
+  const takePair = (pair: Pair) =>
     attempt(async () => {
       if (moment) {
         await fillSlots(store, snapshot.project.id, moment.id, 'Use this pair', chosenBy(pair));
@@ -177,6 +162,33 @@ function PairBoard() {
         });
       }
     });
+  useOffer([
+    {
+      id: 'use-pair',
+      text: chosen ? `Use ${chosen.first.name} with ${chosen.second.name}` : 'Use this pair',
+      scope: 'picture',
+      keys: ['u'],
+      run: () => chosen && void takePair(chosen),
+    },
+  ]);
+
+  if (takes.length === 0) {
+    return (
+      <Station question={question} side={findings.match.length > 0 && <Findings findings={findings.match} />}>
+        <Empty title="Bring in what was filmed">
+          <p>
+            Choose the clean plate and the takes of each role
+            <span className="pointer-coarse:hidden phone:hidden">, or drop them anywhere on this page</span>.
+            Each is measured once: does the camera still stand, is the light the same, who stands where.
+          </p>
+          <button type="button" className="knob main" onClick={openFiles}>
+            Choose files
+          </button>
+        </Empty>
+      </Station>
+    );
+  }
+
   const about = (take: Take) => findings.match.filter((finding) => finding.where.take === take.id);
   const loose = findings.match.filter(
     ({ where }) => !where.take && (!where.setup || setup === null || where.setup === setup),
@@ -201,7 +213,7 @@ function PairBoard() {
           {chosen && (
             <Part title={`${chosen.first.name} with ${chosen.second.name}`}>
               <Findings findings={[...about(chosen.first), ...about(chosen.second)]} />
-              <button type="button" className="knob main mt-3" onClick={() => use(chosen)}>
+              <button type="button" className="knob main mt-3" onClick={() => takePair(chosen)}>
                 {moment ? `Use this pair in ${moment.name}` : 'Use this pair'}
               </button>
             </Part>
@@ -219,9 +231,9 @@ function PairBoard() {
         </>
       }
     >
-      <div className="flex flex-wrap items-start gap-x-8 gap-y-3 px-5 py-3 max-sm:px-3">
+      <div className="flex flex-wrap items-start gap-x-8 gap-y-3 px-5 py-3 phone:px-3">
         {others.length > 0 && (
-          <div className="flex gap-3 sm:order-last sm:flex-col">
+          <div className="flex gap-3 desk:order-last desk:flex-col">
             {others.map((take) => (
               <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} width={132} />
             ))}
@@ -252,7 +264,7 @@ function PairBoard() {
                       score={pair?.score ?? null}
                       chosen={chosen?.first === first && chosen.second === second}
                       onChoose={() => setPicked({ first: first.id, second: second.id })}
-                      onUse={() => use({ first, second })}
+                      onUse={() => takePair({ first, second })}
                     />
                   );
                 })}

@@ -69,7 +69,7 @@ export function PairPicture({
     [built, project.rate, length],
   );
   return (
-    <div ref={ref} className="relative mx-5 mb-4 min-h-[230px] flex-1 overflow-hidden bg-stage max-sm:mx-3">
+    <div ref={ref} className="relative mx-5 mb-4 min-h-[230px] flex-1 overflow-hidden bg-stage phone:mx-3">
       {size.width > 0 && (
         <Stage frame={frame} showing={showing} label={`${first.name} and ${second.name} in one picture`}>
           {built.outline && <SeamLine frame={frame} rings={built.outline.rings} />}

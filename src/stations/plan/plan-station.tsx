@@ -91,28 +91,16 @@ export function PlanStation() {
           </span>
         </>
       }
+      parts={{ options: planParts, shown: part, onShow: (id) => go({ part: id }) }}
       tools={
-        <div className="flex gap-1 overflow-x-auto max-sm:-mx-4 max-sm:px-4 max-sm:pb-1">
-          {planParts.map(({ id, text }) => (
-            <button
-              key={id}
-              type="button"
-              className="knob"
-              aria-pressed={id === part}
-              onClick={() => go({ part: id })}
-            >
-              {text}
-            </button>
-          ))}
-          <button
-            type="button"
-            className="knob ml-3"
-            title="Lengths in centimetres and metres, or in feet and inches"
-            onClick={() => attempt(() => switchUnits(store, project.id))}
-          >
-            Lengths: {units}
-          </button>
-        </div>
+        <button
+          type="button"
+          className="knob"
+          title="Lengths in centimetres and metres, or in feet and inches"
+          onClick={() => attempt(() => switchUnits(store, project.id))}
+        >
+          Lengths: {units}
+        </button>
       }
       side={side}
     >

@@ -6,10 +6,9 @@ import type { Board, BoardRow } from '@/core/shoot/board';
 import { passageOf } from '@/core/shoot/passage';
 import { songMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
-import { Choices } from '@/ui/choices';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
-import { useNarrow } from '@/ui/use-narrow';
+import { usePhone } from '@/ui/use-phone';
 import { useWhere } from '@/ui/where';
 import { AddSetup } from '../plan/add-setup';
 import { Empty, Station } from '../station';
@@ -59,14 +58,7 @@ export function ShootStation() {
             </span>
           )
         }
-        tools={
-          <Choices
-            label="Parts of this station"
-            options={shootParts}
-            pressed={(id) => id === part}
-            onPress={(id) => go({ part: id })}
-          />
-        }
+        parts={{ options: shootParts, shown: part, onShow: (id) => go({ part: id }) }}
       >
         {part === 'practice' && <PracticePage />}
         {part === 'carry' && <CarryPage setup={setup} />}
@@ -99,7 +91,7 @@ const wantedVariation = (row: BoardRow | null): string =>
 
 function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; setup: Setup }) {
   const { snapshot, attempt, go, findings } = useBench();
-  const narrow = useNarrow();
+  const phone = usePhone();
   const [slate, setSlate] = useState(false);
   const { running, stop } = useTake(board);
   const rough = useRough(board);
@@ -135,8 +127,8 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
   );
   return (
     <div className="flex min-h-0 flex-1">
-      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
-        <div className="min-h-0 flex-1 overflow-y-auto">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col low:flex-row">
+        <div className="min-h-0 min-w-0 flex-1 overflow-y-auto">
           {over && (
             <div className="px-3.5 pt-3">
               <StrikePart board={board} rough={rough} />
@@ -144,7 +136,7 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
           )}
           <MatchFiles board={board} />
           <BoardList board={board} chosen={row} onChoose={({ id }) => go({ shot: id })} />
-          {narrow && <div className="flex flex-col gap-5 px-3.5 pb-5">{detail}</div>}
+          {phone && <div className="flex flex-col gap-5 px-3.5 pb-5">{detail}</div>}
         </div>
         <TakeBar
           board={board}
@@ -154,7 +146,7 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
           onStop={() => attempt(async () => running && stop(running))}
         />
       </div>
-      {!narrow && (
+      {!phone && (
         <aside
           aria-label="Detail"
           className="flex w-[380px] flex-none flex-col gap-5 overflow-y-auto border-l border-line bg-raised px-4 py-3.5"

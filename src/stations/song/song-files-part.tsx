@@ -147,8 +147,8 @@ export function SongFiles({ grid }: { grid: BeatGrid }) {
           )}
         </div>
         <p className="mt-1 text-[12px] text-ink2">
-          Beats come from MIDI, CSV, WAV cue points or WebVTT; words from WebVTT or lines like [01:23.45]. All
-          but WAV can be dropped anywhere.
+          Beats come from MIDI, CSV, WAV cue points or WebVTT; words from WebVTT or lines like [01:23.45].
+          <span className="pointer-coarse:hidden phone:hidden"> All but WAV can be dropped anywhere.</span>
         </p>
       </Part>
       <input

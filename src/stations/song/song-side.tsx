@@ -1,4 +1,5 @@
 'use client';
+import { ChevronDown } from 'lucide-react';
 import { barAndBeat, barStart, beatLabel, beatOfTime, meterAt, nextBar } from '@/core/time/grid';
 import { recipeOf } from '@/core/recipes/built';
 import type { MomentKind } from '@/core/recipes/films';
@@ -57,19 +58,23 @@ export function SongSide({
   const report = grid && reportGrid(grid, project.rate);
   const tick = project.rate.den / project.rate.num;
   const bpm = report?.bpm ?? 100;
-  const knobs: [string, () => Promise<unknown>][] = [
-    ['Half', () => halveTempo(store, snapshot.project.id, player.time())],
-    ['Double', () => doubleTempo(store, snapshot.project.id)],
-    ['Half a beat later', () => shiftHalfBeat(store, snapshot.project.id)],
-    ['First of bar at needle', () => firstOfBarAt(store, snapshot.project.id, player.time())],
-    ['Nearest beat to needle', () => beatAtNeedle(store, snapshot.project.id, player.time())],
-    ['1 frame earlier', () => shiftBeats(store, snapshot.project.id, -tick)],
-    ['1 frame later', () => shiftBeats(store, snapshot.project.id, tick)],
-    ['1 ms earlier', () => shiftBeats(store, snapshot.project.id, -0.001)],
-    ['1 ms later', () => shiftBeats(store, snapshot.project.id, 0.001)],
+  const { id } = project;
+  /** the other readings of the same strokes: what was found is most often one of these apart */
+  const readings: Knob[] = [
+    ['Half', () => halveTempo(store, id, player.time())],
+    ['Double', () => doubleTempo(store, id)],
+    ['Half a beat later', () => shiftHalfBeat(store, id)],
+    ['First of bar at needle', () => firstOfBarAt(store, id, player.time())],
   ];
-  if (measure && measure.beats.beats.length > 1)
-    knobs.push(['As found', () => putFoundBeats(store, snapshot.project.id)]);
+  const finer: Knob[] = [
+    ['Nearest beat to needle', () => beatAtNeedle(store, id, player.time())],
+    ['1 frame earlier', () => shiftBeats(store, id, -tick)],
+    ['1 frame later', () => shiftBeats(store, id, tick)],
+    ['1 ms earlier', () => shiftBeats(store, id, -0.001)],
+    ['1 ms later', () => shiftBeats(store, id, 0.001)],
+  ];
+  if (measure && measure.beats.beats.length > 1) finer.push(['As found', () => putFoundBeats(store, id)]);
+  if (snapshot.moments.length > 0) finer.push(['Snap moments to beats', () => snapMoments(store, id)]);
   return (
     <>
       <p className="font-serif text-[16px] leading-[1.75]">
@@ -134,31 +139,30 @@ export function SongSide({
       </Part>
       {grid && (
         <Part title="Set it right">
-          <div className="flex flex-wrap gap-1.5">
-            {knobs.map(([text, work]) => (
-              <button key={text} type="button" className="knob" onClick={() => attempt(work)}>
-                {text}
-              </button>
-            ))}
-            {snapshot.moments.length > 0 && (
+          <p className="mb-1.5 text-ink2">
+            Play it with the click. Where that is off, choose another reading (half is{' '}
+            <span className="num">{(bpm / 2).toFixed(1)}</span>, double{' '}
+            <span className="num">{(bpm * 2).toFixed(1)}</span> beats a minute), or tap along below.
+          </p>
+          <Knobs knobs={readings} />
+          <details className="mt-2">
+            <summary className="flex cursor-pointer list-none items-center gap-1 font-semibold pointer-coarse:min-h-11 [&::-webkit-details-marker]:hidden">
+              Finer, and from a bar on
+              <ChevronDown size={13} aria-hidden />
+            </summary>
+            <div className="flex flex-col items-start gap-1.5 pt-1.5">
+              <Knobs knobs={finer} />
               <button
                 type="button"
                 className="knob"
-                onClick={() => attempt(() => snapMoments(store, snapshot.project.id))}
+                aria-pressed={setting === 'beats'}
+                onClick={() => onSetting(setting === 'beats' ? 'moments' : 'beats')}
               >
-                Snap moments to beats
+                Drag single beats
               </button>
-            )}
-            <button
-              type="button"
-              className="knob"
-              aria-pressed={setting === 'beats'}
-              onClick={() => onSetting(setting === 'beats' ? 'moments' : 'beats')}
-            >
-              Drag single beats
-            </button>
-          </div>
-          <FromHere />
+              <FromHere />
+            </div>
+          </details>
         </Part>
       )}
       {song.media ? <Taps /> : <TakeEvents />}
@@ -187,6 +191,21 @@ export function SongSide({
       {grid && <SectionList grid={grid} />}
       {grid && <SongFiles grid={grid} />}
     </>
+  );
+}
+
+type Knob = [text: string, work: () => Promise<unknown>];
+
+function Knobs({ knobs }: { knobs: readonly Knob[] }) {
+  const { attempt } = useBench();
+  return (
+    <div className="flex flex-wrap gap-1.5">
+      {knobs.map(([text, work]) => (
+        <button key={text} type="button" className="knob" onClick={() => attempt(work)}>
+          {text}
+        </button>
+      ))}
+    </div>
   );
 }
 

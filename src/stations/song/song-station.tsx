@@ -26,8 +26,13 @@ export function SongStation() {
     <Station question={question} side={findings.song.length > 0 && <Findings findings={findings.song} />}>
       <Empty title="Lay a song on the bench">
         <p>
-          Drop a song anywhere on this page, or choose one. Its beats are found here, on this device; then
-          every moment is pinned to them.
+          Here a music video is planned to the beat, watched over while it is filmed, and built from its
+          takes: clones, reveals, freezes, whips, ramps and split screens.
+        </p>
+        <p>
+          Begin with the song: choose it
+          <span className="pointer-coarse:hidden phone:hidden">, or drop it anywhere on this page</span>. Its
+          beats are found here, on this device; then every moment is pinned to them.
         </p>
         <div className="flex flex-wrap gap-2">
           <button type="button" className="knob main" onClick={openFiles}>
@@ -79,7 +84,7 @@ function LaidSong({ song }: { song: Song }) {
         <>
           {view === 'ribbon' && (
             <>
-              <label className="flex items-center gap-2 text-ink2 max-sm:hidden">
+              <label className="flex items-center gap-2 text-ink2 phone:hidden">
                 Bars a line
                 <LiveNumber
                   label="Bars a line"
@@ -91,7 +96,7 @@ function LaidSong({ song }: { song: Song }) {
                   onChange={setBars}
                 />
               </label>
-              <label className="flex items-center gap-2 text-ink2 max-sm:hidden">
+              <label className="flex items-center gap-2 text-ink2 phone:hidden">
                 Waveform
                 <LiveNumber
                   label="Height of the waveform"
@@ -124,7 +129,7 @@ function LaidSong({ song }: { song: Song }) {
       ) : (
         <div
           ref={ref}
-          className="min-h-0 flex-1 overflow-x-hidden py-2 pr-1 pl-3 max-sm:overflow-visible max-sm:pl-1 sm:overflow-y-auto"
+          className="min-h-0 flex-1 overflow-x-hidden py-2 pr-1 pl-3 phone:overflow-visible phone:pl-1 desk:overflow-y-auto"
         >
           {width > 0 && (
             <Ribbon

@@ -98,7 +98,7 @@ export function Taps() {
           ? `With the ticks: ${measuring} of ${counts - 2}`
           : taps.length > 0
             ? `${taps.length} taps`
-            : 'Press here on every beat, or T'}
+            : 'Press here on every beat'}
       </button>
       <div className="mt-1.5 flex flex-wrap items-center gap-1.5">
         <button

@@ -82,8 +82,8 @@ export function Transport({
     onClose({ from: barStart(grid, around.from - 0.5), to: nextBar(grid, around.to) });
   };
   return (
-    <div className="flex items-center gap-2 overflow-x-auto border-t border-line bg-ground px-5 py-2 max-sm:sticky max-sm:bottom-0 max-sm:px-3">
-      <button type="button" className="knob main max-sm:-order-2" onClick={() => void player.toggle()}>
+    <div className="flex items-center gap-2 overflow-x-auto border-t border-line bg-ground px-5 py-2 phone:sticky phone:bottom-0 phone:px-3">
+      <button type="button" className="knob main phone:-order-2" onClick={() => void player.toggle()}>
         {playing ? 'Pause' : 'Play'}
       </button>
       <LiveChoice
@@ -119,10 +119,10 @@ export function Transport({
         </>
       )}
       <span className="flex-1" />
-      <span className="num whitespace-nowrap max-sm:-order-1" data-testid="needle">
+      <span className="num whitespace-nowrap phone:-order-1" data-testid="needle">
         {at ? `bar ${at.bar} · beat ${at.beat.toFixed(1)} · ` : ''}
         {formatClock(time)}
-        <span className="max-sm:hidden"> · frame {frameShownAt(snapshot.project.rate, time)}</span>
+        <span className="phone:hidden"> · frame {frameShownAt(snapshot.project.rate, time)}</span>
       </span>
     </div>
   );

@@ -24,7 +24,7 @@ describe('the shots of a plan', () => {
 
   it('takes with a moment only what nothing else needs', () => {
     const going = shotsOnlyFor(planShots(two), 'clone-0').map((shot) => shot.title);
-    expect(going).toEqual(['Left: first role', 'Right: her copy']);
+    expect(going).toEqual(['Left: first role', 'Right: the copy']);
     const left = planShots(plan({ moments: [two.moments[1]] })).map((shot) => shot.id);
     expect(
       planShots(two)
@@ -67,7 +67,7 @@ describe('the shots of a plan', () => {
     expect(titles(input)).toEqual([
       'Clean plate',
       'Left: first role',
-      'Right: her copy',
+      'Right: the copy',
       'Clean plate again',
     ]);
   });
@@ -88,16 +88,16 @@ describe('the timetable', () => {
     expect(at('Clean plate')).toBe(0);
     expect(at('Clean plate again')).toBe(order.length - 1);
     expect(at('What falls')).toBe(order.length - 2);
-    expect(at('Right: her copy')).toBe(at('Left: first role') + 1);
+    expect(at('Right: the copy')).toBe(at('Left: first role') + 1);
     expect(at('Object 1 of 3, from the back')).toBeLessThan(at('Object 2 of 3, from the back'));
-    expect(at('Object 1 of 3, from the back')).toBeGreaterThan(at('Right: her copy'));
+    expect(at('Object 1 of 3, from the back')).toBeGreaterThan(at('Right: the copy'));
     expect(at('After the change')).toBeGreaterThan(at('Before the change'));
     const why = Object.fromEntries(
       scheduleOf(input).slots.map(({ shot, reason }) => [shot.title, reason.why]),
     );
     expect(why).toMatchObject({
       'Clean plate': 'plate first',
-      'Right: her copy': 'shared object',
+      'Right: the copy': 'shared object',
       'What falls': 'cannot be undone',
       'Object 2 of 3, from the back': 'back to front',
       'Clean plate again': 'plate last',

@@ -26,7 +26,7 @@ const moment: CloneMoment = {
   id: 'm',
   kind: 'moment',
   recipe: 'clone',
-  name: 'Meets herself',
+  name: 'Meets a copy',
   start: 32,
   lands: 36,
   end: 44,

@@ -6,10 +6,10 @@ import { action, lockedKit, lockedSame, lockedUntouched, plain, plates, wildSoun
 type CloneWay = 'meet' | 'contact' | 'shared' | 'mirror';
 
 const ways: Record<CloneWay, string> = {
-  meet: 'meets a copy of herself',
-  contact: 'touches her copy',
-  shared: 'hands an object to her copy',
-  mirror: 'is answered by herself in a mirror',
+  meet: 'meets a copy',
+  contact: 'touches the copy',
+  shared: 'hands an object to the copy',
+  mirror: 'is answered out of a mirror',
 };
 
 const notes: Record<CloneWay, string> = {
@@ -34,7 +34,7 @@ function film({ way = 'meet' }: { way?: CloneWay }, footing: Footing): Filming {
     [
       ...plates(seconds + 2 * footing.handle),
       action('left', 'Left: first role', notes[way], length, { takes, after: ['first-plate'] }),
-      action('right', 'Right: her copy', notes[way], length, {
+      action('right', 'Right: the copy', notes[way], length, {
         takes,
         ...(way === 'contact' ? { variations: contactVariations } : {}),
         same: way === 'contact' ? [...lockedSame, 'eye height'] : lockedSame,
@@ -65,7 +65,7 @@ function film({ way = 'meet' }: { way?: CloneWay }, footing: Footing): Filming {
 export const cloneFilm: FilmRecipe<z.infer<typeof cloneSchema>> = {
   kind: 'clone',
   title: 'Clone',
-  called: 'Meets herself',
+  called: 'Meets a copy',
   settings: cloneSchema,
   start: emptyClone,
   fields: {
@@ -74,6 +74,6 @@ export const cloneFilm: FilmRecipe<z.infer<typeof cloneSchema>> = {
     fade: number('Frames over which the copy appears', 'frames', 0, 96, 1, 'at once'),
     feather: number('Softness of the join', 'px', 0, 200),
   },
-  sayFilm: () => ['She ', { field: 'way' }, '.'],
+  sayFilm: () => ['The performer ', { field: 'way' }, '.'],
   film,
 };

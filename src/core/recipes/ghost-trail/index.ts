@@ -15,7 +15,12 @@ export const ghostTrail: FilmRecipe<z.infer<typeof settings>> = {
   // 15 copies, one frame apart: CRAFT.md, starting values.
   start: { copies: 15, apart: 1 },
   fields: { copies: number('Copies', '', 2, 40), apart: number('Apart', 'frames', 1, 30) },
-  sayFilm: () => [{ field: 'copies' }, ' fading copies follow her, ', { field: 'apart' }, ' apart.'],
+  sayFilm: () => [
+    { field: 'copies' },
+    ' fading copies follow the performer, ',
+    { field: 'apart' },
+    ' apart.',
+  ],
   film: (_, footing) =>
     overPlate(
       {

@@ -13,7 +13,7 @@ export const isolate: FilmRecipe<z.infer<typeof settings>> = {
   fields: {
     rest: choice('The rest is', { grey: 'grey', dark: 'dark', blurred: 'blurred', frozen: 'frozen' }),
   },
-  sayFilm: () => ['She stays as she is; the rest is ', { field: 'rest' }, '.'],
+  sayFilm: () => ['The performer stays as filmed; the rest is ', { field: 'rest' }, '.'],
   film: (_, footing) =>
     overPlate(
       { key: 'take', title: 'The take', note: 'Clothes in a colour that the set does not have.' },

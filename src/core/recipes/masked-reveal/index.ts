@@ -21,7 +21,7 @@ export const maskedReveal: FilmRecipe<z.infer<typeof settings>> = {
     }),
     frames: number('The change takes', 'frames', 1, 240),
   },
-  sayFilm: () => ['She changes behind ', { field: 'edge' }, ' over ', { field: 'frames' }, '.'],
+  sayFilm: () => ['The performer changes behind ', { field: 'edge' }, ' over ', { field: 'frames' }, '.'],
   film({ edge, frames }, footing) {
     const { seconds } = footing;
     const falls = edge === 'falling';

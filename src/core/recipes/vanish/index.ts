@@ -11,15 +11,15 @@ export const vanish: FilmRecipe<z.infer<typeof settings>> = {
   settings,
   start: { way: 'vanishes', at: 'once' },
   fields: {
-    way: choice('What she does', { vanishes: 'vanishes', appears: 'appears' }),
+    way: choice('What the performer does', { vanishes: 'vanishes', appears: 'appears' }),
     at: choice('How', { once: 'at once', beam: 'in a glow' }),
   },
-  sayFilm: () => ['She ', { field: 'way' }, ' ', { field: 'at' }, '.'],
+  sayFilm: () => ['The performer ', { field: 'way' }, ' ', { field: 'at' }, '.'],
   film: ({ at }, footing) =>
     overPlate(
       {
         key: 'there',
-        title: 'With her in it',
+        title: 'With the performer in it',
         note: 'Hold the pose where it happens for four seconds.',
         least: 4,
       },

@@ -27,7 +27,7 @@ export function Papers() {
   };
   const Page = pages[paper.id];
   return (
-    <main className="mx-auto w-full max-w-[820px] overflow-y-auto p-8 max-sm:p-4 print:max-w-none print:overflow-visible print:p-0">
+    <main className="mx-auto w-full max-w-[820px] overflow-y-auto p-8 print:max-w-none print:overflow-visible print:p-0 phone:p-4">
       <div className="mb-5 flex flex-wrap gap-2 print:hidden">
         <button type="button" className="knob" onClick={() => go({ station: 'plan', part: 'along' })}>
           Back
@@ -240,7 +240,7 @@ function Table({
   rows: readonly Line[];
   wide?: number;
 }) {
-  const onlyWide = (index: number) => (index >= wide ? 'max-sm:hidden' : '');
+  const onlyWide = (index: number) => (index >= wide ? 'phone:hidden' : '');
   return (
     <table className="w-full border-collapse text-[12.5px]">
       <thead>
@@ -273,7 +273,7 @@ function Table({
               >
                 {cell}
                 {under && index === 2 && (
-                  <span className="block text-[12px] sm:hidden print:hidden">{under}</span>
+                  <span className="block text-[12px] print:hidden desk:hidden">{under}</span>
                 )}
               </td>
             ))}

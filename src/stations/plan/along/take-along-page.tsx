@@ -25,7 +25,7 @@ export function TakeAlongPage() {
   const units = useUnits();
   const ticked = useTicks();
   return (
-    <div className="columns-[300px] gap-4 p-5 max-sm:p-3">
+    <div className="columns-[300px] gap-4 p-5 phone:p-3">
       <section className={card}>
         <h2 className="mb-1 text-[15px] font-[560]">Papers</h2>
         <p className="mb-2 text-ink2">Each prints on A4 or Letter and reads well on a phone.</p>

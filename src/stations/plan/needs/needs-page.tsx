@@ -20,7 +20,7 @@ export function NeedsPage() {
   for (const { shot } of plan.schedule.slots)
     for (const moment of shot.moments) shots.set(moment, [...(shots.get(moment) ?? []), shot]);
   return (
-    <ul className="flex flex-col gap-3 p-5 max-sm:p-3" aria-label="Moments and what they need">
+    <ul className="flex flex-col gap-3 p-5 phone:p-3" aria-label="Moments and what they need">
       {plan.moments.map((planned) => (
         <MomentNeeds key={planned.moment.id} planned={planned} shots={shots.get(planned.moment.id) ?? []} />
       ))}

@@ -63,7 +63,7 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
   const used = coloursIn(setup.colours);
   const rate = captureRates.findIndex((one) => sameRate(one, setup.capture.rate));
   return (
-    <div className="grid grid-cols-[repeat(auto-fill,minmax(290px,1fr))] gap-3 p-5 max-sm:p-3">
+    <div className="grid grid-cols-[repeat(auto-fill,minmax(290px,1fr))] gap-3 p-5 phone:p-3">
       <Card
         title="Depth of field"
         drawing={

@@ -26,7 +26,7 @@ export function OrderPage() {
     );
   }
   return (
-    <div className="flex flex-col gap-3 p-5 max-sm:p-3">
+    <div className="flex flex-col gap-3 p-5 phone:p-3">
       <DaySentence />
       <h2 className="text-[15px] font-[560]">In this order</h2>
       <div ref={ref}>

@@ -33,8 +33,8 @@ export function RoomPage({ setup }: { setup: Setup }) {
   const topWidth = narrow ? width : width - lensWidth - 20;
   const topHeight = narrow ? 320 : Math.max(260, Math.round(lensWidth * shape));
   return (
-    <div className="flex flex-col gap-3 p-5 max-sm:p-3">
-      <div ref={ref} className="flex gap-5 max-sm:flex-col">
+    <div className="flex flex-col gap-3 p-5 phone:p-3">
+      <div ref={ref} className="flex gap-5 phone:flex-col">
         {width > 0 && (
           <>
             <section>

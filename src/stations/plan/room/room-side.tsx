@@ -106,6 +106,7 @@ function StillChoice({ setup }: { setup: Setup }) {
     const scale = Math.min(1, 1600 / Math.max(picture.width, picture.height));
     const canvas = new OffscreenCanvas(Math.round(picture.width * scale), Math.round(picture.height * scale));
     canvas.getContext('2d')?.drawImage(picture, 0, 0, canvas.width, canvas.height);
+    picture.close();
     const id = newId();
     await store.originals.add({
       id,

@@ -1,9 +1,11 @@
 'use client';
+import type { ReactNode } from 'react';
 import { ratings, type Rating } from '@/core/model/shoot-records';
 import { nextNumber, takeLabel, type Board, type BoardRow } from '@/core/shoot/board';
 import { rateLast, rateLog } from '@/store/commands/shoot';
 import { useOffer } from '@/ui/actions/offers';
 import { useBench } from '@/ui/bench-context';
+import { useLow } from '@/ui/use-phone';
 import { useRunning, useTake } from '../use-take';
 import { ratingWords, sayLengthOfTake } from '../words';
 
@@ -15,6 +17,7 @@ export function TakeBar({
   onBegin,
   onStop,
   busy = false,
+  head = null,
 }: {
   board: Board;
   row: BoardRow | null;
@@ -23,8 +26,12 @@ export function TakeBar({
   onBegin: () => void;
   onStop: () => void;
   busy?: boolean;
+  /** what stands above it where it stands beside the picture */
+  head?: ReactNode;
 }) {
   const { store, snapshot, attempt } = useBench();
+  /** on a phone held sideways it stands at the side, under the thumb */
+  const upright = useLow() || head !== null;
   const { running } = useTake(board);
   const seconds = useRunning(running);
   const last = row?.logs.findLast(({ length }) => length !== null) ?? null;
@@ -49,10 +56,14 @@ export function TakeBar({
     { id: 'no', text: 'The last take is no good', scope: 'set', keys: ['x'], run: () => rate('no') },
   ]);
 
+  const round = upright ? 'aspect-square w-full !rounded-full !px-1 leading-tight' : '';
   return (
-    <div className="flex flex-none flex-col gap-2.5 border-t border-line bg-raised px-3.5 pt-2.5 pb-3">
+    <div
+      className={`flex flex-none flex-col gap-2.5 border-line bg-raised ${upright ? 'w-[124px] justify-between border-l p-2' : 'border-t px-3.5 pt-2.5 pb-3'}`}
+    >
+      {head}
       <div
-        className="flex gap-2.5"
+        className={`flex ${upright ? 'flex-col gap-1.5' : 'gap-2.5'}`}
         role="group"
         aria-label={last ? `Rate take ${last.number}` : 'Rate the take'}
       >
@@ -63,7 +74,7 @@ export function TakeBar({
             disabled={!last || Boolean(running)}
             aria-pressed={last?.rating === rating}
             aria-label={last ? `Take ${last.number}: ${ratingWords[rating].text}` : ratingWords[rating].text}
-            className="big rate flex-1 disabled:opacity-50"
+            className={`big rate flex-1 disabled:opacity-50 ${upright ? '!min-h-11 !py-1' : ''}`}
             style={{ color: ratingWords[rating].dye }}
             onClick={() => last && attempt(() => rateLog(store, last, rating))}
           >
@@ -74,7 +85,7 @@ export function TakeBar({
       {running ? (
         <button
           type="button"
-          className="big bg-madder text-raised"
+          className={`big bg-madder text-raised ${round}`}
           data-ran={Math.floor(seconds)}
           onClick={onStop}
         >
@@ -88,11 +99,15 @@ export function TakeBar({
       ) : (
         <button
           type="button"
-          className="big bg-ink text-ground disabled:opacity-60"
+          className={`big bg-ink text-ground disabled:opacity-60 ${round}`}
           disabled={!row || busy}
           onClick={onBegin}
         >
-          {row ? begin.replace('#', String(nextNumber(row))) : 'Choose a shot'}
+          {!row && 'Choose a shot'}
+          {row &&
+            (upright && !busy
+              ? `Record take ${nextNumber(row)}`
+              : begin.replace('#', String(nextNumber(row))))}
         </button>
       )}
     </div>

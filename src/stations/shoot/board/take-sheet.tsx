@@ -5,6 +5,7 @@ import { takeLabel, type BoardRow } from '@/core/shoot/board';
 import { sayFinding } from '@/core/finding/say';
 import { noteLog, rateLog, removeLog, removePickup, tagLog, varyLog } from '@/store/commands/shoot';
 import { useBench } from '@/ui/bench-context';
+import { useTyped } from '@/ui/use-typed';
 import { Choices } from '@/ui/choices';
 import { ratingWords, sayLengthOfTake, sayTimeOfDay } from '../words';
 import { Dictate } from './dictate';
@@ -64,7 +65,7 @@ export function TakeSheet({ row }: { row: BoardRow }) {
 function TakeDetail({ log, row }: { log: Log; row: BoardRow }) {
   const { store, attempt, names } = useBench();
   const [own, setOwn] = useState('');
-  const [notes, setNotes] = useState(log.notes);
+  const notes = useTyped(log.notes, (text) => attempt(() => noteLog(store, log, text)));
   const offered = [
     ...new Set([...row.variations.map(({ name }) => name), 'closer', 'further', 'straighter', 'lower']),
   ];
@@ -135,16 +136,15 @@ function TakeDetail({ log, row }: { log: Log; row: BoardRow }) {
         placeholder="Notes"
         rows={2}
         className="min-h-11 w-full border border-line bg-ground p-2 text-[14px] placeholder:text-ink2"
-        value={notes}
-        onChange={(event) => setNotes(event.target.value)}
-        onBlur={() => attempt(() => noteLog(store, log, notes))}
+        value={notes.text}
+        onChange={(event) => notes.type(event.target.value)}
+        onBlur={notes.flush}
       />
       <div className="flex flex-wrap gap-2">
         <Dictate
           onWords={(text) => {
-            const next = [notes, text].filter(Boolean).join(' ');
-            setNotes(next);
-            void attempt(() => noteLog(store, log, next));
+            notes.type([notes.text, text].filter(Boolean).join(' '));
+            notes.flush();
           }}
         />
         <button type="button" className="knob" onClick={() => attempt(() => removeLog(store, log))}>

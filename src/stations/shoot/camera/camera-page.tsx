@@ -1,5 +1,6 @@
 'use client';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Minimize } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Finding } from '@/core/finding/finding';
 import type { Setup } from '@/core/model/plan-records';
 import type { Log } from '@/core/model/shoot-records';
@@ -10,10 +11,8 @@ import { practiceRoleOf } from '@/core/practice/practice-set';
 import { holdsAll } from '@/media/camera';
 import { takeMeasure } from '@/store/snapshot';
 import { useBench } from '@/ui/bench-context';
-import { Choices } from '@/ui/choices';
-import { LiveChoice } from '@/ui/live-choice';
-import { useNarrow } from '@/ui/use-narrow';
-import { useSize } from '@/ui/use-size';
+import { filling, useFill } from '@/ui/use-fill';
+import { useLow, usePhone } from '@/ui/use-phone';
 import { noteSeen } from '@/workers/recordings';
 import { fileName } from '../../save';
 import { TakeBar } from '../board/take-bar';
@@ -22,15 +21,18 @@ import { useSlate } from '../slate/use-slate';
 import { useAwake } from '../use-awake';
 import { ranFor, useTake } from '../use-take';
 import { FaultPart } from './fault-part';
-import { askForLean, Guides, guideKinds, type GuideKind } from './guides';
+import { Guides } from './guides';
 import { MovePart } from './move-part';
-import { Overlay, overlayModes, type OverlayMode } from './overlay';
+import { OverPicture, usualOver } from './over-picture';
+import { Overlay } from './overlay';
 import { QuickPart } from './quick-part';
 import { Readings } from './readings';
+import { ShotChooser } from './shot-chooser';
 import { useCamera } from './use-camera';
 import { usePlate } from './use-plate';
 import { useRecording } from './use-recording';
 import { useWatch } from './use-watch';
+import { Viewfinder } from './viewfinder';
 
 /** The device's camera as viewfinder, with what was planned and filmed laid over it, watched while it runs. */
 export function CameraPage({
@@ -46,26 +48,30 @@ export function CameraPage({
 }) {
   const { store, snapshot, attempt, plan } = useBench();
   const { project, zones, marks } = snapshot;
-  const narrow = useNarrow();
+  const phone = usePhone();
   const video = useRef<HTMLVideoElement>(null);
   const { width, height, rate } = setup.capture;
-  const cam = useCamera({
-    width: Math.min(1920, width),
-    height: Math.min(1080, height),
-    rate: perSecond(rate),
-  });
+  const heldBefore = useCallback(
+    async (name: string) => {
+      const reference = await store.references.get(setup.id);
+      return reference?.camera === name ? reference.held : undefined;
+    },
+    [store, setup.id],
+  );
+  const cam = useCamera(
+    { width: Math.min(1920, width), height: Math.min(1080, height), rate: perSecond(rate) },
+    heldBefore,
+  );
   const { camera, practice, held } = cam;
   const { plate, keep, file } = usePlate(board, camera?.name ?? null);
   const take = useTake(board);
-  const [mode, setMode] = useState<OverlayMode>('onion skin');
-  const [over, setOver] = useState('plate');
-  const [guides, setGuides] = useState<ReadonlySet<GuideKind>>(new Set(['zones']));
-  const [sound, setSound] = useState(true);
-  const [playback, setPlayback] = useState(false);
+  const [settings, setSettings] = useState(usualOver);
+  const { playback } = settings;
   const slate = useSlate(row, setup, playback);
   const [moving, setMoving] = useState(false);
-  const [ratio, setRatio] = useState(16 / 9);
-  const [stage, area] = useSize<HTMLDivElement>();
+  const low = useLow();
+  const { filled, fill } = useFill(low);
+  const whole = Boolean(camera) && filled;
   useAwake(Boolean(camera));
 
   const mine = useMemo(() => zones.filter((zone) => zone.setup === setup.id), [zones, setup.id]);
@@ -82,7 +88,7 @@ export function CameraPage({
     if (seen.length > 0) void attempt(() => noteSeen(store, log, seen));
   };
   const hear = (fresh: Finding[]) => {
-    if (sound) {
+    if (settings.sound) {
       navigator.vibrate?.([180, 80, 180]);
       beep(fresh.some(({ severity }) => severity === 'stop') ? 440 : 660, 0.25);
     }
@@ -103,6 +109,10 @@ export function CameraPage({
     const now = await store.records.get(log.id);
     if (now?.kind === 'log' && now.length === null) await take.stop(now);
   });
+
+  const keepPlate = async () => {
+    if (camera) await keep(await watch.grab(4), camera.settings());
+  };
 
   useEffect(() => {
     const element = video.current;
@@ -150,8 +160,7 @@ export function CameraPage({
       // What was wrong before the take began is wrong in it too, and is not told again.
       note(log, watch.check?.current ?? []);
       // The plate at the end measures drift; it must not become what drift is measured against.
-      if (row.shot?.what === 'plate' && (row.shot?.share !== 'last plate' || !plate))
-        await keep(await watch.grab(4));
+      if (row.shot?.what === 'plate' && (row.shot?.share !== 'last plate' || !plate)) await keepPlate();
     });
 
   const end = () => {
@@ -163,79 +172,20 @@ export function CameraPage({
   };
 
   const takes = snapshot.takes.filter((one) => takeMeasure(snapshot, one));
-  const chosen = takes.find(({ id }) => id === over) ?? null;
+  const chosen = takes.find(({ id }) => id === settings.over) ?? null;
   const picture = chosen ? (takeMeasure(snapshot, chosen)?.poster ?? null) : (plate?.pictures[0] ?? null);
-  const plans = plan.numbers.has(setup.id);
   const beside = (
     <>
       {camera && (
-        <section className="flex flex-col gap-2" aria-label="Over the picture">
-          <h2 className="text-[16px] font-[560]">Over the picture</h2>
-          <Choices
-            label="How the earlier picture is laid over"
-            options={overlayModes}
-            pressed={(one) => mode === one}
-            onPress={setMode}
-          />
-          <p className="text-[14px]">
-            of{' '}
-            <LiveChoice
-              label="Earlier picture"
-              value={over}
-              options={[
-                { value: 'plate', text: 'the plate' },
-                ...takes.map(({ id, name }) => ({ value: id, text: name })),
-              ]}
-              onChange={setOver}
-            />
-          </p>
-          <Choices
-            label="Guides"
-            options={guideKinds}
-            pressed={(kind) => guides.has(kind)}
-            onPress={(kind) => {
-              if (kind === 'level') void askForLean();
-              setGuides(
-                new Set(guides.has(kind) ? [...guides].filter((one) => one !== kind) : [...guides, kind]),
-              );
-            }}
-          />
-          <div className="flex flex-wrap gap-2">
-            <button type="button" className="knob" aria-pressed={sound} onClick={() => setSound(!sound)}>
-              Alarm sounds
-            </button>
-            {slate.timeline && (
-              <button
-                type="button"
-                className="knob"
-                aria-pressed={playback}
-                onClick={() => setPlayback(!playback)}
-              >
-                Play the song to takes
-              </button>
-            )}
-            <button
-              type="button"
-              className="knob"
-              onClick={() => attempt(async () => keep(await watch.grab(4)))}
-            >
-              This is the plate now
-            </button>
-            <button type="button" className="knob" onClick={cam.close}>
-              Camera off
-            </button>
-          </div>
-          {held && !holdsAll(held) && (
-            <p className="text-[14px]" data-testid="draft">
-              This camera cannot hold{' '}
-              {[!held.exposure && 'exposure', !held.focus && 'focus', !held.white && 'white balance']
-                .filter(Boolean)
-                .join(', ')}{' '}
-              here: takes are marked as drafts. For the film itself use the camera’s own application, and
-              Quick check.
-            </p>
-          )}
-        </section>
+        <OverPicture
+          settings={settings}
+          takes={takes}
+          held={held}
+          hasSong={Boolean(slate.timeline)}
+          onChange={(set) => setSettings((now) => ({ ...now, ...set }))}
+          onPlate={() => attempt(keepPlate)}
+          onOff={cam.close}
+        />
       )}
       {practice && <FaultPart practice={practice} onChange={() => void cam.holdAgain()} />}
       <QuickPart plate={plate?.from === 'camera' ? plate.pictures : file} frame={frame} />
@@ -243,78 +193,53 @@ export function CameraPage({
     </>
   );
   return (
-    <div className="flex min-h-0 flex-1">
-      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
-        <div className="flex min-h-0 flex-1 flex-col max-sm:overflow-y-auto">
-          <div
-            ref={stage}
-            className="relative flex items-center justify-center overflow-hidden bg-stage max-sm:flex-none sm:min-h-0 sm:flex-1"
-          >
-            <div
-              className="relative w-full max-w-full"
-              style={{
-                aspectRatio: String(ratio),
-                // Where height is short the picture keeps its shape, so that what is laid over it fits.
-                ...(!narrow && area.height > 0 ? { width: Math.min(area.width, area.height * ratio) } : {}),
-              }}
-            >
-              <div
-                className="absolute inset-0"
-                style={mode === 'difference' && camera ? { filter: 'brightness(4)' } : undefined}
-              >
-                <video
-                  ref={video}
-                  muted
-                  playsInline
-                  className="absolute inset-0 h-full w-full"
-                  aria-label="Viewfinder"
-                  onLoadedMetadata={({ currentTarget: { videoWidth, videoHeight } }) =>
-                    videoHeight > 0 && setRatio(videoWidth / videoHeight)
-                  }
-                />
-                {camera && <Overlay picture={picture} mode={mode} />}
-              </div>
-              {camera && plans && (
+    <div className={whole ? `${filling} flex bg-stage` : 'flex min-h-0 flex-1'}>
+      <div className={`flex min-h-0 min-w-0 flex-1 ${whole || low ? 'flex-row' : 'flex-col'}`}>
+        <div
+          className={`relative flex min-h-0 min-w-0 flex-1 flex-col ${whole ? '' : 'phone:overflow-y-auto'}`}
+        >
+          <Viewfinder
+            video={video}
+            cam={cam}
+            overlay={camera ? <Overlay picture={picture} mode={settings.mode} /> : null}
+            bright={settings.mode === 'difference' && Boolean(camera)}
+            takesRoom={whole || !phone}
+            guides={(ratio) =>
+              camera &&
+              plan.numbers.has(setup.id) && (
                 <Guides
-                  kinds={guides}
+                  kinds={settings.guides}
                   setup={setup}
                   zones={mine}
                   marks={marks.filter((mark) => mark.setup === setup.id)}
                   reading={watch.check?.reading ?? null}
                   ratio={ratio}
                 />
-              )}
-              {!camera && (
-                <div className="absolute inset-0 flex flex-col items-center justify-center gap-2.5 p-4 text-center">
-                  {cam.problem && (
-                    <p
-                      className="max-w-[44ch] bg-raised px-3 py-2 text-[14px]"
-                      role="alert"
-                      data-problem={cam.problem.code}
-                    >
-                      {cam.problem.message}
-                    </p>
-                  )}
-                  <div className="flex flex-wrap justify-center gap-2">
-                    <button
-                      type="button"
-                      className="knob main"
-                      disabled={cam.opening}
-                      onClick={() => void cam.openDevice()}
-                    >
-                      {cam.opening ? 'Opening …' : 'Open the camera'}
-                    </button>
-                    <button type="button" className="knob bg-raised" onClick={() => void cam.openPractice()}>
-                      Practice camera
-                    </button>
-                  </div>
-                </div>
-              )}
-            </div>
+              )
+            }
+          />
+          <Readings
+            on={Boolean(camera)}
+            check={watch.check}
+            plate={plate}
+            problem={watch.problem}
+            over={whole}
+          />
+          <div
+            className={
+              whole
+                ? 'absolute bottom-3 left-3 bg-ground/85 px-2.5 py-1'
+                : 'flex flex-wrap items-center justify-between gap-2 px-3.5 pb-2.5'
+            }
+          >
+            <ShotChooser board={board} row={row} locked={running !== null || recording.keeping} />
+            {camera && !whole && (
+              <button type="button" className="knob" onClick={() => fill(true)}>
+                Fill the screen
+              </button>
+            )}
           </div>
-          <Readings on={Boolean(camera)} check={watch.check} plate={plate} problem={watch.problem} />
-
-          {narrow && <div className="flex flex-col gap-4 px-3.5 pb-4">{beside}</div>}
+          {phone && !whole && <div className="flex flex-col gap-4 px-3.5 pb-4">{beside}</div>}
         </div>
         <TakeBar
           board={board}
@@ -329,9 +254,10 @@ export function CameraPage({
           busy={!camera || recording.keeping || (playback && !slate.player)}
           onBegin={begin}
           onStop={end}
+          head={whole ? <LeaveFull onLeave={() => fill(false)} /> : null}
         />
       </div>
-      {!narrow && (
+      {!phone && !whole && (
         <aside
           aria-label="Detail"
           className="flex w-[340px] flex-none flex-col gap-4 overflow-y-auto border-l border-line bg-raised px-3.5 py-3"
@@ -342,3 +268,15 @@ export function CameraPage({
     </div>
   );
 }
+
+/** The way back from the full screen. */
+const LeaveFull = ({ onLeave }: { onLeave: () => void }) => (
+  <button
+    type="button"
+    className="knob grid place-items-center"
+    aria-label="Leave full screen"
+    onClick={onLeave}
+  >
+    <Minimize size={18} aria-hidden />
+  </button>
+);

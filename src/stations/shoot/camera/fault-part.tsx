@@ -7,8 +7,8 @@ import type { PracticeControls } from '@/workers/practice-camera';
 
 const roles: { id: PracticeRole; text: string }[] = [
   { id: 'nobody', text: 'Nobody' },
-  { id: 'works', text: 'Her, left' },
-  { id: 'stands', text: 'Her, right' },
+  { id: 'works', text: 'Performer, left' },
+  { id: 'stands', text: 'Performer, right' },
 ];
 
 /** Who stands in front of the practice camera, and what goes wrong there. */

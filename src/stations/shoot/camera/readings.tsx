@@ -6,17 +6,26 @@ import { useBench } from '@/ui/bench-context';
 import type { Check } from '@/workers/watch.worker';
 import type { Plate } from './use-plate';
 
+/** "same light", or by how many stops it is off. */
+const sayLight = (stops: number): string =>
+  Math.abs(stops) <= allowed.stops
+    ? 'same light'
+    : `${Math.abs(stops).toFixed(2)} stops ${stops < 0 ? 'darker' : 'brighter'}`;
+
 /** What the watch says, in words first, in numbers below. */
 export function Readings({
   on,
   check,
   plate,
   problem,
+  over = false,
 }: {
   on: boolean;
   check: Check | null;
   plate: Plate;
   problem: string | null;
+  /** it lies over the picture, in words and two numbers */
+  over?: boolean;
 }) {
   const { names } = useBench();
   const words = (finding: Finding) => sayFinding(finding, names).text;
@@ -38,8 +47,17 @@ export function Readings({
       ['sharp', '%', (reading.sharpness * 100).toFixed(0), reading.sharpness < allowed.sharpness],
     ] as const);
   return (
-    <div className="flex flex-col gap-2 px-3.5 py-2.5">
-      <div className="min-h-[44px] text-[15px]" role="status" aria-live="assertive" data-testid="watch-says">
+    <div className={over ? 'contents' : 'flex flex-col gap-2 px-3.5 py-2.5'}>
+      <div
+        className={
+          over
+            ? 'absolute top-3 left-3 max-w-[62%] bg-ground/85 px-2.5 py-1 text-[15px]'
+            : 'min-h-[44px] text-[15px]'
+        }
+        role="status"
+        aria-live="assertive"
+        data-testid="watch-says"
+      >
         {!on && 'The camera is off.'}
         {on && problem}
         {on &&
@@ -63,24 +81,29 @@ export function Readings({
           </p>
         ))}
       </div>
-      {numbers && (
+      {over && reading && (
+        <p className="num absolute top-3 right-3 bg-ground/85 px-2.5 py-1 !text-[14px]">
+          {reading.move.toFixed(1)} px · {sayLight(reading.stops)}
+        </p>
+      )}
+      {numbers && !over && (
         <dl className="grid grid-cols-6 gap-1.5">
           {numbers.map(([name, unit, value, over]) => (
             <div key={name} data-reading={name}>
               <dt className="text-[11.5px] whitespace-nowrap text-ink2">
-                {name} <span className="sm:hidden">{unit}</span>
+                {name} <span className="desk:hidden">{unit}</span>
               </dt>
               <dd
                 className="num !text-[14px]"
                 style={over ? { color: 'var(--madder)', fontWeight: 700 } : {}}
               >
-                {value} <span className="max-sm:hidden">{unit}</span>
+                {value} <span className="phone:hidden">{unit}</span>
               </dd>
             </div>
           ))}
         </dl>
       )}
-      {plate?.from === 'file' && (
+      {plate?.from === 'file' && !over && (
         <p className="text-[13px] text-ink2">
           Held against the plate’s file: colours of two cameras differ. Film a plate with this camera to be
           exact.

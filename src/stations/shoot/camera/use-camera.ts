@@ -1,6 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { CoreError } from '@/core/error';
+import type { HeldSettings } from '@/core/shoot/held';
 import { openDeviceCamera, type Held, type OpenCamera } from '@/media/camera';
 import { asCoreError } from '@/workers/plain-errors';
 import { openPracticeCamera, type PracticeControls } from '@/workers/practice-camera';
@@ -20,8 +21,14 @@ const gone: CoreError = {
   message: 'The camera was taken away. What was recorded until then is kept. Connect it and open it again.',
 };
 
-/** One camera, real or practice. Closing the screen turns it off. */
-export function useCamera(wish: { width: number; height: number; rate: number }) {
+/**
+ * One camera, real or practice. Closing the screen turns it off.
+ * @param heldBefore what the camera of a name was held at when the plate was filmed, so that it is again
+ */
+export function useCamera(
+  wish: { width: number; height: number; rate: number },
+  heldBefore: (camera: string) => Promise<HeldSettings | undefined>,
+) {
   const [state, setState] = useState<CameraState>(off);
   const open = useRef<OpenCamera | null>(null);
   const close = useCallback(() => {
@@ -45,12 +52,13 @@ export function useCamera(wish: { width: number; height: number; rate: number })
           camera.close();
           setState({ ...off, problem: gone });
         });
-        setState({ camera, practice, held: await camera.hold(), problem: null, opening: false });
+        const held = await camera.hold(await heldBefore(camera.name));
+        setState({ camera, practice, held, problem: null, opening: false });
       } catch (error) {
         setState({ ...off, problem: asCoreError(error) });
       }
     },
-    [],
+    [heldBefore],
   );
   const { width, height, rate } = wish;
   return {
@@ -72,8 +80,8 @@ export function useCamera(wish: { width: number; height: number; rate: number })
     holdAgain: useCallback(async () => {
       const camera = open.current;
       if (!camera) return;
-      const held = await camera.hold();
+      const held = await camera.hold(await heldBefore(camera.name));
       setState((now) => (now.camera === camera ? { ...now, held } : now));
-    }, []),
+    }, [heldBefore]),
   };
 }

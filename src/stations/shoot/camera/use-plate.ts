@@ -5,6 +5,7 @@ import { plateSlot } from '@/core/model/slots';
 import type { RgbaImage } from '@/core/picture/image';
 import { bestLog, type Board } from '@/core/shoot/board';
 import { useBench } from '@/ui/bench-context';
+import type { HeldSettings } from '@/core/shoot/held';
 import { openMedia } from '@/workers/clients';
 
 /** What the watch of a setup holds pictures against, and where that comes from. */
@@ -57,13 +58,14 @@ export function usePlate(board: Board, camera: string | null) {
     return null;
   }, [mine, camera, practice, read, file]);
   const keep = useCallback(
-    async (pictures: RgbaImage[]) => {
+    async (pictures: RgbaImage[], held: HeldSettings) => {
       if (pictures.length === 0 || !camera) return;
       await store.references.put({
         setup,
         project: snapshot.project.id,
         camera,
         taken: Date.now(),
+        held,
         pictures: pictures.map(({ width, height, data }) => ({
           width,
           height,

@@ -83,8 +83,10 @@ export function CarryPage({ setup }: { setup: Setup | null }) {
         />
       </section>
       {busy && (
-        <div className="flex items-center gap-3" role="status">
-          <span className="min-w-0 truncate">{busy.text}</span>
+        <div className="flex items-center gap-3">
+          <span className="min-w-0 truncate" role="status">
+            {busy.text}
+          </span>
           <Progress label={busy.text} share={busy.share} />
           <button type="button" className="knob" onClick={cancel}>
             Cancel
