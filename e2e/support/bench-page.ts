@@ -133,14 +133,14 @@ export class BenchPage {
     return download;
   }
 
-  /** What axe-core finds once nothing on the page moves any more. */
-  async audit(): Promise<string[]> {
+  /** What axe-core finds once nothing on the page moves any more. @param within what lies in front of a hidden page */
+  async audit(within = 'document'): Promise<string[]> {
     await this.page.evaluate(
       `Promise.all(document.getAnimations().map((one) => one.finished.catch(() => undefined))).then(() => undefined)`,
     );
     if (!(await this.page.evaluate(`'axe' in globalThis`))) await this.page.evaluate(axe.source);
     return this.page.evaluate(`axe
-      .run(document, { resultTypes: ['violations'], preload: false })
+      .run(${within}, { resultTypes: ['violations'], preload: false })
       .then(({ violations }) => violations.map(({ id, nodes }) => id + ': ' + nodes[0].html.slice(0, 160)))`);
   }
 

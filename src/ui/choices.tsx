@@ -24,6 +24,7 @@ export function Choices<Value extends string>({
   return (
     <ToggleGroup.Root
       type="multiple"
+      role="group"
       className="flex flex-wrap gap-2"
       aria-label={label}
       value={on}

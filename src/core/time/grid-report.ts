@@ -1,5 +1,5 @@
 import { median } from '../statistics';
-import type { BeatGrid } from './grid';
+import { barAndBeat, nextBar, type BeatGrid } from './grid';
 import { deliveryRates, frameOfTime, perSecond, timeOfFrame, type Rate } from './rate';
 
 /** How the grid sits: its tempo, how much bars breathe, and what rounding to frames does to it. */
@@ -17,7 +17,7 @@ type GridReport = {
 };
 
 /** A beat on its frame. `off` is how much later the frame begins than the beat, seconds. */
-type BeatFrame = {
+export type BeatFrame = {
   position: number;
   time: number;
   frame: number;
@@ -67,6 +67,19 @@ export function reportGrid(grid: BeatGrid, rate: Rate): GridReport {
     mean: offs.reduce((sum, off) => sum + off, 0) / offs.length,
     worst: offs.reduce((most, off) => Math.max(most, off), 0),
   };
+}
+
+/** The tempo of each whole bar: its number, and its beats a minute. */
+export function tempoByBar(grid: BeatGrid): { bar: number; bpm: number }[] {
+  const { beats, firstDownbeat } = grid;
+  const tempos: { bar: number; bpm: number }[] = [];
+  for (let at = 0; ;) {
+    const next = nextBar(grid, at);
+    const [from, to] = [beats[firstDownbeat + at], beats[firstDownbeat + next]];
+    if (from === undefined || to === undefined) return tempos;
+    tempos.push({ bar: barAndBeat(grid, at).bar, bpm: (60 * (next - at)) / (to - from) });
+    at = next;
+  }
 }
 
 /** The same grid at every rate that films are delivered at. */

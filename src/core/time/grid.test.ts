@@ -24,7 +24,7 @@ import {
   shiftGrid,
   type GridChange,
 } from './grid-change';
-import { beatFrames, beatPattern, compareRates, offsetNotice, reportGrid } from './grid-report';
+import { beatFrames, beatPattern, compareRates, offsetNotice, reportGrid, tempoByBar } from './grid-report';
 import { perSecond } from './rate';
 
 const film = { num: 24000, den: 1001 };
@@ -170,6 +170,17 @@ describe('bars of different lengths', () => {
         expect(positionOf(odd, bar, beat)).toBe(position);
       }),
     );
+  });
+
+  it('tell the tempo of each whole bar, whatever its length', () => {
+    const tempos = tempoByBar(odd);
+    expect(tempos.map(({ bar }) => bar)).toEqual(tempos.map((_, index) => index + 1));
+    for (const { bpm } of tempos) expect(bpm).toBeCloseTo(120, 6);
+    const beats = [0, 0.5, 1, 1.5, 2, 3, 4, 5, 6];
+    expect(tempoByBar({ beats, beatsPerBar: 4, firstDownbeat: 0 })).toEqual([
+      { bar: 1, bpm: 120 },
+      { bar: 2, bpm: 60 },
+    ]);
   });
 
   it('a metre equal to the one before it is no change', () => {

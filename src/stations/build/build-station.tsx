@@ -25,6 +25,7 @@ import { filling, useFill } from '@/ui/use-fill';
 import { useSize } from '@/ui/use-size';
 import { Empty, Part, Station } from '../station';
 import { MomentSentence } from './sentence';
+import { JoinCurve } from './join-curve';
 import { Thread } from './thread';
 import { TapPad } from './tap-pad';
 import { showingOf, viewKeys } from './views';
@@ -202,6 +203,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
             {waiting && <p className="mb-2 text-ink2">The join is being looked for …</p>}
             <Findings findings={findings.build.filter((finding) => finding.where.moment === moment.id)} />
           </Part>
+          <JoinCurve seam={material.solved.seam ?? null} start={start} rate={rate} />
           <TakeNotes moment={moment} slots={filmed.map(({ key }) => key)} />
           {kept.length > 0 && (
             <Part title="Whom to keep">

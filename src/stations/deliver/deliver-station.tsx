@@ -16,6 +16,7 @@ import { useBench } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
+import { Term } from '@/ui/term';
 import { Empty, Part, Station } from '../station';
 import { captionsOf, csvOf, timelineOf } from './exports';
 import { fileName, saveFile } from '../save';
@@ -268,8 +269,8 @@ function DeliverMoment({
             </button>
           </div>
           <p className="mt-2 max-w-[64ch] text-[12px] text-ink2">
-            The timeline names your own files; put it beside them. Masks, steadying and colour are in its
-            notes and, in plain words, on the keyframe sheet.
+            The timeline names your own files; put it beside them. <Term word="mask">Masks</Term>, steadying
+            and colour are in its notes and, in plain words, on the keyframe sheet.
           </p>
         </Part>
       </div>

@@ -1,6 +1,6 @@
 'use client';
 import { partKey } from '@/core/footage/take-parts';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { allowed } from '@/core/finding/allowed';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
 import type { Moment, Take } from '@/core/model/records';
@@ -14,9 +14,11 @@ import { useOffer } from '@/ui/actions/offers';
 import { useBench } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
+import { Term } from '@/ui/term';
 import { Empty, Part, Station } from '../station';
+import { CameraCurve } from './camera-curve';
 import { PairPicture } from './pair-picture';
-import { Swatch } from './swatch';
+import { Poster, Swatch } from './swatch';
 
 const question = 'Which takes belong together?';
 
@@ -177,7 +179,7 @@ function PairBoard() {
       <Station question={question} side={findings.match.length > 0 && <Findings findings={findings.match} />}>
         <Empty title="Bring in what was filmed">
           <p>
-            Choose the clean plate and the takes of each role
+            Choose the <Term word="clean plate" /> and the takes of each role
             <span className="pointer-coarse:hidden phone:hidden">, or drop them anywhere on this page</span>.
             Each is measured once: does the camera still stand, is the light the same, who stands where.
           </p>
@@ -213,6 +215,7 @@ function PairBoard() {
           {chosen && (
             <Part title={`${chosen.first.name} with ${chosen.second.name}`}>
               <Findings findings={[...about(chosen.first), ...about(chosen.second)]} />
+              <PairCurve moment={moment} pair={chosen} />
               <button type="button" className="knob main mt-3" onClick={() => takePair(chosen)}>
                 {moment ? `Use this pair in ${moment.name}` : 'Use this pair'}
               </button>
@@ -235,7 +238,7 @@ function PairBoard() {
         {others.length > 0 && (
           <div className="flex gap-3 desk:order-last desk:flex-col">
             {others.map((take) => (
-              <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} width={132} />
+              <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} width={104} />
             ))}
           </div>
         )}
@@ -243,7 +246,7 @@ function PairBoard() {
           <div
             className="grid gap-2.5"
             style={{
-              gridTemplateColumns: `minmax(84px, 128px) repeat(${seconds.length}, minmax(96px, 190px))`,
+              gridTemplateColumns: `minmax(84px, 110px) repeat(${seconds.length}, minmax(96px, 130px))`,
             }}
             role="group"
             aria-label="Pairs"
@@ -261,6 +264,7 @@ function PairBoard() {
                     <Crossing
                       key={second.id}
                       name={`${first.name} with ${second.name}`}
+                      posters={[first, second].map((take) => takeMeasure(snapshot, take)?.poster ?? null)}
                       score={pair?.score ?? null}
                       chosen={chosen?.first === first && chosen.second === second}
                       onChoose={() => setPicked({ first: first.id, second: second.id })}
@@ -288,6 +292,29 @@ function PairBoard() {
   );
 }
 
+/** How the cameras of both takes stood, one beside the other. */
+function PairCurve({ moment, pair }: { moment: Moment | null; pair: Pair }) {
+  const { snapshot } = useBench();
+  const { first, second } = pair;
+  const takes = useMemo(() => {
+    const dyes = ['--madder', '--woad'];
+    return [first, second].flatMap((take, index) => {
+      const measure = takeMeasure(snapshot, take);
+      const path = comparisonOf(snapshot, take, plateHere(snapshot, moment, take))?.path;
+      if (!measure || !path) return [];
+      const { size, times } = measure;
+      return [{ name: take.name, path, size, last: times.last, dye: dyes[index] }];
+    });
+  }, [snapshot, moment, first, second]);
+  if (takes.length === 0) return null;
+  return (
+    <div className="mt-3">
+      <h3 className="font-semibold">How the camera stood</h3>
+      <CameraCurve takes={takes} width={snapshot.project.width} />
+    </div>
+  );
+}
+
 const bars = [
   { key: 'camera', name: 'camera', dye: 'var(--verdigris)' },
   { key: 'light', name: 'light', dye: 'var(--saffron)' },
@@ -297,12 +324,15 @@ const bars = [
 /** One crossing of the board: three bars and the score. Press to see it, twice to use it. */
 function Crossing({
   name,
+  posters,
   score,
   chosen,
   onChoose,
   onUse,
 }: {
   name: string;
+  /** a picture of each take: the left half of the one is shown beside the right half of the other */
+  posters: readonly (Blob | null)[];
   score: PairScore | null;
   chosen: boolean;
   onChoose: () => void;
@@ -322,6 +352,20 @@ function Crossing({
       className={`flex min-h-[64px] flex-col justify-between gap-1.5 bg-raised px-2.5 py-2 text-left ${chosen ? 'outline-[2.5px] outline-ink' : 'outline outline-1 outline-line'}`}
     >
       <span className="sr-only">{name}: </span>
+      <span className="relative block aspect-video w-full overflow-hidden bg-stage">
+        {posters.map(
+          (blob, side) =>
+            blob && (
+              <span
+                key={side}
+                className="absolute inset-0"
+                style={{ clipPath: side === 0 ? 'inset(0 50% 0 0)' : 'inset(0 0 0 50%)' }}
+              >
+                <Poster blob={blob} alt="" />
+              </span>
+            ),
+        )}
+      </span>
       <span className="flex w-full flex-col gap-1">
         {bars.map((bar) => (
           <span key={bar.key} className="flex items-center gap-1.5">

@@ -24,7 +24,8 @@ function showOn(blob: Blob) {
   };
 }
 
-function Poster({ blob, alt }: { blob: Blob; alt: string }) {
+/** A kept picture as an image. */
+export function Poster({ blob, alt }: { blob: Blob; alt: string }) {
   const show = useMemo(() => showOn(blob), [blob]);
   return <img ref={show} alt={alt} className="h-full w-full object-contain" />;
 }

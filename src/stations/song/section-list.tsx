@@ -58,7 +58,7 @@ export function SectionList({ grid }: { grid: BeatGrid }) {
             )}
             <button
               type="button"
-              className="min-h-6 min-w-6 text-ink2 hover:text-madder"
+              className="text-ink2 hover:text-madder pointer-fine:min-h-6 pointer-fine:min-w-6"
               aria-label={`Remove ${section.name}`}
               onClick={() => attempt(() => removeSection(store, project.id, section.id))}
             >

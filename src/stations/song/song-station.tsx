@@ -9,6 +9,7 @@ import { Findings } from '@/ui/findings';
 import { LiveNumber } from '@/ui/live-number';
 import { barsFor, foldSong } from '@/ui/ribbon/layout';
 import { Ribbon } from '@/ui/ribbon/ribbon';
+import { usePhone } from '@/ui/use-phone';
 import { useSize } from '@/ui/use-size';
 import { Empty, Station } from '../station';
 import { FramesView } from './frames-view';
@@ -57,7 +58,8 @@ export function SongStation() {
 
 function LaidSong({ song }: { song: Song }) {
   const { snapshot } = useBench();
-  const [ref, { width }] = useSize<HTMLDivElement>();
+  const [ref, { width, height: area }] = useSize<HTMLDivElement>();
+  const phone = usePhone();
   const [bars, setBars] = useState<number | null>(null);
   const [tall, setTall] = useState(1.2);
   const [close, setClose] = useState<Passage | null>(null);
@@ -70,10 +72,14 @@ function LaidSong({ song }: { song: Song }) {
   const perLine = close ? Math.min(4, barsFor(width)) : (bars ?? barsFor(width));
   const gap = snapshot.cues.length > 0 ? 50 : 38;
   const tallLine = close ? 170 : width < 520 ? 56 : 62;
-  const layout = useMemo(
-    () => foldSong(grid, seconds, Math.max(240, width), perLine, tallLine, gap, close ?? undefined),
-    [grid, seconds, width, perLine, tallLine, gap, close],
-  );
+  const layout = useMemo(() => {
+    const fold = (tall: number) =>
+      foldSong(grid, seconds, Math.max(240, width), perLine, tall, gap, close ?? undefined);
+    const usual = fold(tallLine);
+    // Lines of a short song take the height that is there; on a phone the page is as high as they are.
+    const room = phone ? 0 : Math.floor((area - 30) / usual.lines.length) - gap;
+    return room > tallLine ? fold(Math.min(2 * tallLine, room)) : usual;
+  }, [grid, seconds, width, area, phone, perLine, tallLine, gap, close]);
   const height = layout.lines[layout.lines.length - 1].top + layout.pitch + 6;
   const name = media?.name ?? 'No song: a ruler of seconds';
   return (

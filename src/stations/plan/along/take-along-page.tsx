@@ -112,7 +112,7 @@ function Packing({ ticked }: { ticked: Set<string> }) {
                 {group === 'Own' && (
                   <button
                     type="button"
-                    className="min-h-6 text-[12px] underline"
+                    className="text-[12px] underline pointer-fine:min-h-6"
                     onClick={() =>
                       attempt(() => removePart(store, snapshot.project.id, item.key, 'Unpack it'))
                     }

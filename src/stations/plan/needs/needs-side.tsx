@@ -203,7 +203,7 @@ function PassLine({ pass, index }: { pass: Pass; index: number }) {
         />
         <button
           type="button"
-          className="ml-auto min-h-6 text-[12px] underline underline-offset-2"
+          className="ml-auto text-[12px] underline underline-offset-2 pointer-fine:min-h-6"
           aria-label={`Remove ${name}`}
           onClick={() => attempt(() => removePart(store, pass.project, pass.id, 'Remove the pass'))}
         >

@@ -42,7 +42,7 @@ export function OrderPage() {
         <input
           aria-label="Search the timetable"
           placeholder="search"
-          className="num border-b-2 border-line bg-transparent px-1 py-1 outline-none focus:border-woad"
+          className="num border-b-2 border-line bg-transparent px-1 py-1 outline-none focus:border-woad pointer-coarse:min-h-11"
           value={words}
           onChange={(event) => setWords(event.target.value)}
         />

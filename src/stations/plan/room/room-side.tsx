@@ -151,7 +151,7 @@ function Remove({ name, id, project }: { name: string; id: string; project: stri
   return (
     <button
       type="button"
-      className="min-h-6 text-[12px] underline underline-offset-2"
+      className="text-[12px] underline underline-offset-2 pointer-fine:min-h-6"
       aria-label={`Remove ${name}`}
       onClick={() => attempt(() => removePart(store, project, id, `Remove ${name}`))}
     >

@@ -3,6 +3,7 @@ import { byGravity, type Finding } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
 import { allowed } from '@/core/finding/allowed';
 import { useBench } from '@/ui/bench-context';
+import { Term } from '@/ui/term';
 import type { Check } from '@/workers/watch.worker';
 import type { Plate } from './use-plate';
 
@@ -60,10 +61,12 @@ export function Readings({
       >
         {!on && 'The camera is off.'}
         {on && problem}
-        {on &&
-          !problem &&
-          !plate &&
-          'No plate yet. Film the clean plate with nobody in the picture: the watch begins with it.'}
+        {on && !problem && !plate && (
+          <>
+            No plate yet. Film the <Term word="clean plate" /> with nobody in the picture: the watch begins
+            with it.
+          </>
+        )}
         {on && !problem && plate && !check && 'Looking …'}
         {check && wrong.length === 0 && (
           <span className="font-semibold text-verdigris" data-watch="fine">
