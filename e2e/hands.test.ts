@@ -247,6 +247,49 @@ describe('drags', () => {
     await expect.poll(() => page.locator('[data-moment]').count()).toBe(1);
   });
 
+  test('look at the stage closely: a point of the join still moves by itself, and the page still scrolls', async ({
+    open,
+  }) => {
+    const bench = await open({ seed: demoFilm(), keep: ['proxies', 'stills'], at: 'station=build' });
+    const { page } = bench;
+    await bench.settled();
+    const picture = page.locator('canvas[data-frame]');
+    const width = async () => (await picture.boundingBox())?.width ?? 0;
+    const whole = await width();
+    await bench.press('Join');
+    await bench.press('Closer');
+    await expect.poll(width).toBeGreaterThan(1.4 * whole);
+    const point = page.locator('[data-seam-point]').first();
+    const [left] = await middleOf(picture);
+    const [x, y] = await middleOf(point);
+    const stage = await page.locator('canvas[data-frame]').locator('xpath=../..').boundingBox();
+    const inSight =
+      stage && x > stage.x && x < stage.x + stage.width && y > stage.y && y < stage.y + stage.height;
+    if (inSight) {
+      await page.mouse.move(x, y);
+      await page.mouse.down();
+      await page.mouse.move(x + 40, y + 4, { steps: 6 });
+      await page.mouse.up();
+      await expect.poll(async () => Math.round((await middleOf(point))[0])).toBe(Math.round(x + 40));
+    }
+    expect((await middleOf(picture))[0]).toBeCloseTo(left, 0);
+    await bench.press('The whole picture');
+    await expect.poll(width).toBeCloseTo(whole, 0);
+
+    const small = await open({
+      seed: demoFilm(),
+      keep: ['proxies', 'stills'],
+      size: phone,
+      at: 'station=build',
+    });
+    await small.settled();
+    const canvas = small.page.locator('canvas[data-frame]');
+    const [cx, cy] = await middleOf(canvas);
+    const fingers = await Fingers.on(small.page);
+    await fingers.swipe([cx, cy], [cx, cy - 120]);
+    await expect.poll(async () => (await middleOf(canvas))[1]).toBeLessThan(cy - 40);
+  });
+
   test('and keys shape the join and say whom to keep; a tap beside a point spoils nothing', async ({
     open,
   }) => {

@@ -197,7 +197,7 @@ describe('the plan, on the demo', () => {
     await page.getByRole('combobox', { name: 'Setup' }).click();
     await page.getByRole('option', { name: 'Yard' }).click();
     expect(await card('Capture rate').innerText()).toMatch(/40\.0 % without doubling[\s\S]*set: 250 %/);
-    expect(await card('Picture reserve').innerText()).toMatch(/steadying 110 % × following 108 % = 119 %/);
+    expect(await card('Spare picture').innerText()).toMatch(/steadying 110 % × following 108 % = 119 %/);
     expect(await card('Upright cut').innerText()).toMatch(/405\.0 px of 1280/);
     const sun = await card('Sun').innerText();
     await bench.type('Latitude', '90');
@@ -228,6 +228,28 @@ describe('the plan, on the demo', () => {
     await expect.poll(order).toEqual(before);
   });
 
+  test('locks a place on a phone, by a grip and a finger or by keys', async ({ open }) => {
+    const bench = await withPlan(open, 'order', { size: phone });
+    const { page } = bench;
+    const lines = page.locator('[data-knot]');
+    const order = () => lines.evaluateAll((all) => all.map((one) => one.getAttribute('data-knot')));
+    const before = await order();
+    const grip = (index: number) => lines.nth(index).getByRole('button', { name: /^Move / });
+    await grip(2).focus();
+    const heard = (words: RegExp) => page.getByText(words).waitFor({ state: 'attached' });
+    await page.keyboard.press('Space');
+    await heard(/is held\. Arrows move it/);
+    await page.keyboard.press('ArrowUp');
+    await heard(/comes to the place of/);
+    await page.keyboard.press('Space');
+    await page
+      .getByText(/· locked/)
+      .first()
+      .waitFor();
+    await bench.undo(1);
+    await expect.poll(order).toEqual(before);
+  });
+
   test('warns of a day that is too short, and takes one over midnight', async ({ open }) => {
     const bench = await withPlan(open, 'order');
     const { page } = bench;
@@ -244,7 +266,7 @@ describe('the plan, on the demo', () => {
     expect(await bench.finding('order.late').count()).toBe(2);
     await set('Time zone', 'Nowhere/City');
     await page.getByText(/no time zone that this device knows/).waitFor();
-    await bench.undo(3);
+    for (let step = 0; step < 3; step++) await bench.press('Undo (Ctrl+Z)');
     await expect.poll(() => page.locator('tbody tr').first().innerText()).toMatch(/10:00/);
   });
 

@@ -1,4 +1,4 @@
-import { useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { Point } from '@/core/geometry/size';
 import type { Frame } from '@/ui/stage/stage';
 
@@ -21,7 +21,11 @@ export function TapPad({ frame, onTap }: { frame: Frame; onTap: (at: Point) => v
     if (sets) onTap(mark);
     else setMark([within(mark[0] + dx * by), within(mark[1] + dy * by)]);
   };
+  const pressed = useRef<Point>([0, 0]);
   const tap = (event: MouseEvent) => {
+    // A drag that moved a picture looked at closely is no tap.
+    const moved = Math.hypot(event.clientX - pressed.current[0], event.clientY - pressed.current[1]);
+    if (event.detail > 0 && moved > 5) return;
     const box = event.currentTarget.getBoundingClientRect();
     onTap([(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height]);
   };
@@ -32,6 +36,7 @@ export function TapPad({ frame, onTap }: { frame: Frame; onTap: (at: Point) => v
       data-testid="tap"
       className="absolute cursor-crosshair"
       style={frame}
+      onPointerDown={(event) => (pressed.current = [event.clientX, event.clientY])}
       onClick={tap}
       onKeyDown={key}
       onFocus={(event) => setMark(event.currentTarget.matches(':focus-visible') ? [0.5, 0.5] : null)}

@@ -27,6 +27,9 @@ function innerPieces(outline: readonly Point[]): Point[][] {
   return pieces;
 }
 
+/** The class of points: a drag on one moves it and not the picture. */
+export const held = 'held-point';
+
 /**
  * The join, drawn as basting thread: its largest piece, then islands and holes. With `onChange` the points of the
  * first can be dragged or moved with the arrow keys, added and removed; ends slide along the frame's edge.
@@ -44,9 +47,9 @@ export function SeamLine({
   const ahead = useAhead<Point[]>();
   const asOne = useGesture();
   const change = (next: Point[]) => ahead.send('outline', next, onChange?.(next));
-  const [held, setHeld] = useState<Point[] | null>(null);
+  const [dragged, setDragged] = useState<Point[] | null>(null);
   const svg = useRef<SVGSVGElement>(null);
-  const now = held ?? outline;
+  const now = dragged ?? outline;
   const at = ([x, y]: Point): string => `${(x * frame.width).toFixed(1)} ${(y * frame.height).toFixed(1)}`;
   const path = [now, ...others]
     .flatMap(innerPieces)
@@ -92,7 +95,7 @@ export function SeamLine({
       const [x, y] = outline[index];
       const next = moved(outline, index, x + now[0] - pressed[0], y + now[1] - pressed[1]);
       const grip = gripOf({ last, event });
-      setHeld(grip === 'held' ? next : null);
+      setDragged(grip === 'held' ? next : null);
       if (grip === 'done') change(next);
     },
     { filterTaps: true, threshold: 3, pointer: { keys: false } },
@@ -142,7 +145,7 @@ export function SeamLine({
               aria-label={`Point ${index + 1} of the join; arrow keys move it, + adds one behind it, Delete removes it`}
               aria-valuenow={Math.round(point[0] * 100)}
               aria-valuetext={`${Math.round(point[0] * 100)} % across, ${Math.round(point[1] * 100)} % down`}
-              className="cursor-move touch-none"
+              className={`${held} cursor-move touch-none`}
               style={{ pointerEvents: 'auto' }}
               data-seam-point={index}
               {...drag(index)}

@@ -1,6 +1,8 @@
 'use client';
 import { useRef, type ReactNode } from 'react';
 import { useBench } from '../bench-context';
+import { Closer } from './closer';
+import { held } from './seam-line';
 import { usePainter, type Showing } from './use-painter';
 
 /** Where the picture lies on the stage, in CSS pixels. */
@@ -37,21 +39,23 @@ export function Stage({
   const { shown, problem } = usePainter(canvas, store, snapshot.project, showing);
   return (
     <>
-      <canvas
-        ref={canvas}
-        role="img"
-        aria-label={label}
-        data-frame={shown?.frame ?? ''}
-        data-drawn={shown?.count ?? 0}
-        className="absolute bg-black"
-        style={{ left: frame.left, top: frame.top, width: frame.width, height: frame.height }}
-      />
+      <Closer held={held}>
+        <canvas
+          ref={canvas}
+          role="img"
+          aria-label={label}
+          data-frame={shown?.frame ?? ''}
+          data-drawn={shown?.count ?? 0}
+          className="absolute bg-black"
+          style={{ left: frame.left, top: frame.top, width: frame.width, height: frame.height }}
+        />
+        {children}
+      </Closer>
       {problem && (
         <p role="alert" className="absolute inset-x-4 top-4 border-l-4 border-madder bg-raised px-3 py-2">
           {problem.message}
         </p>
       )}
-      {children}
     </>
   );
 }

@@ -82,7 +82,7 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
         {needed &&
           (needed.marked === null
             ? 'No f-number holds every mark.'
-            : `Every mark needs f/${needed.marked} focused at ${sayLength(needed.focus, units)}: ${needed.stops === 0 ? 'no stop more' : `${needed.stops.toFixed(1)} stops (× ${(2 ** needed.stops).toFixed(1)} light, or ISO ${needed.iso})`}.`)}
+            : `Every mark needs f/${needed.marked} focused at ${sayLength(needed.focus, units)}: ${needed.stops === 0 ? 'no more light' : `${needed.stops.toFixed(1)} stops (× ${(2 ** needed.stops).toFixed(1)} light, or ISO ${needed.iso})`}.`)}
       </Card>
       <Card title="Field of view" drawing={<FieldDrawing frame={frame} units={units} />}>
         <LiveNumber
@@ -158,7 +158,7 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
         Playback on the set: <b className="num">{(speed.playback * 100).toFixed(0)} %</b>.
       </Card>
       <Card
-        title="Picture reserve"
+        title="Spare picture"
         drawing={<ReserveDrawing reserve={reserve} shape={setup.capture.width / setup.capture.height} />}
       >
         {reserve.draws.length === 0

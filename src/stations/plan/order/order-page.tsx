@@ -2,11 +2,12 @@
 import { useState } from 'react';
 import { slotClock, type Schedule, type Slot } from '@/core/plan/order/schedule';
 import { useBench } from '@/ui/bench-context';
+import { LongTable } from '@/ui/long-table';
 import { useSize } from '@/ui/use-size';
-import { goTo } from '@/ui/where';
 import { Empty } from '../../station';
 import { DaySentence } from './day-sentence';
-import { OrderThread, setupDye } from './order-thread';
+import { OrderList } from './order-list';
+import { OrderThread } from './order-thread';
 import { sayReason } from '../reasons';
 
 /** The order of filming as a thread with knots, each with its reason and its time. */
@@ -32,7 +33,7 @@ export function OrderPage() {
       <div ref={ref}>
         {width > 0 &&
           (width < 560 ? (
-            <OrderList schedule={schedule} />
+            <OrderList slots={schedule.slots} />
           ) : (
             <OrderThread slots={schedule.slots} width={width} />
           ))}
@@ -52,29 +53,6 @@ export function OrderPage() {
   );
 }
 
-/** The same thread down the page, for a phone. */
-function OrderList({ schedule }: { schedule: Schedule }) {
-  const { snapshot, plan } = useBench();
-  const { names } = plan;
-  return (
-    <ol className="border-l-2 border-madder pl-4" aria-label="Order of filming">
-      {schedule.slots.map((slot) => (
-        <li key={slot.shot.id} className="relative pb-2">
-          <span
-            className="absolute top-0.5 -left-[25px] h-4 w-4 rounded-full border-4 bg-raised"
-            style={{ borderColor: setupDye(snapshot.setups, slot.shot.setup) }}
-          />
-          <button type="button" className="min-h-11 text-left" onClick={() => goTo({ shot: slot.shot.id })}>
-            <b className="font-semibold">{slot.shot.title}</b>{' '}
-            <span className="num">{slotClock(schedule, slot.from, snapshot.day)}</span>
-            <span className="block text-[12px] text-ink2">{sayReason(slot.reason, names)}</span>
-          </button>
-        </li>
-      ))}
-    </ol>
-  );
-}
-
 function Timetable({ schedule, words }: { schedule: Schedule; words: string }) {
   const { snapshot, plan } = useBench();
   const { names } = plan;
@@ -82,38 +60,44 @@ function Timetable({ schedule, words }: { schedule: Schedule; words: string }) {
   const said = (slot: Slot) =>
     `${slot.shot.title} ${names[slot.shot.setup] ?? ''} ${slot.shot.moments.map((id) => names[id]).join(' ')}`;
   const found = schedule.slots.filter((slot) => said(slot).toLowerCase().includes(wanted));
+  if (found.length === 0) return <p className="py-2 text-ink2">Nothing in the timetable is called that.</p>;
   return (
-    <div role="region" aria-label="Timetable" tabIndex={0} className="overflow-x-auto">
-      <table className="thread-table">
-        <thead>
-          <tr>
-            {['', 'From', 'Until', 'Shot', 'Setup', 'For', 'Takes', 'Length', 'Why here'].map((title) => (
-              <th key={title} scope="col">
-                {title || <span className="sr-only">Place</span>}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {found.map((slot) => (
-            <tr key={slot.shot.id} className={slot.newSetup ? 'bar-row' : undefined}>
-              <td>{schedule.slots.indexOf(slot) + 1}</td>
-              <td>{slotClock(schedule, slot.from, snapshot.day)}</td>
-              <td>{slotClock(schedule, slot.until, snapshot.day)}</td>
-              <td className="!font-sans">{slot.shot.title}</td>
-              <td className="!font-sans">{names[slot.shot.setup] ?? '–'}</td>
-              <td className="!font-sans">{slot.shot.moments.map((id) => names[id]).join(', ')}</td>
-              <td>{slot.shot.takes}</td>
-              <td>{slot.shot.seconds} s</td>
-              <td className="!font-sans">
-                {sayReason(slot.reason, names)}
-                {slot.newClothes ? '; change of clothes' : ''}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {found.length === 0 && <p className="py-2 text-ink2">Nothing in the timetable is called that.</p>}
-    </div>
+    <LongTable
+      label="Timetable"
+      heads={[
+        <span key="place" className="sr-only">
+          Place
+        </span>,
+        'From',
+        'Until',
+        'Shot',
+        'Setup',
+        'For',
+        'Takes',
+        'Length',
+        'Why here',
+      ]}
+      count={found.length}
+      row={(index) => {
+        const slot = found[index];
+        const { shot } = slot;
+        const words = (text: string) => <span className="font-sans">{text}</span>;
+        return {
+          key: shot.id,
+          begins: slot.newSetup,
+          cells: [
+            schedule.slots.indexOf(slot) + 1,
+            slotClock(schedule, slot.from, snapshot.day),
+            slotClock(schedule, slot.until, snapshot.day),
+            words(shot.title),
+            words(names[shot.setup] ?? '–'),
+            words(shot.moments.map((id) => names[id]).join(', ')),
+            shot.takes,
+            `${shot.seconds} s`,
+            words(`${sayReason(slot.reason, names)}${slot.newClothes ? '; change of clothes' : ''}`),
+          ],
+        };
+      }}
+    />
   );
 }

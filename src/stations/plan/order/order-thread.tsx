@@ -1,13 +1,13 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { slotClock, type Slot } from '@/core/plan/order/schedule';
-import { chooseShot } from '@/store/commands/plan';
 import { useBench } from '@/ui/bench-context';
 import { useBoxDrag } from '@/ui/box-drag';
 import { useInTurn } from '@/ui/in-turn';
 import { goTo, useWhere } from '@/ui/where';
 import { markDyes } from '../dyes';
 import { sayReason } from '../reasons';
+import { useLockPlace } from './use-lock-place';
 
 const rowHeight = 118;
 
@@ -22,7 +22,8 @@ export const setupDye = (setups: readonly { id: string }[], setup: string) =>
 
 /** Shots as knots on a thread, each with its reason and time; a knot is dragged to lock its place. */
 export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: number }) {
-  const { snapshot, store, attempt, plan } = useBench();
+  const { snapshot, plan } = useBench();
+  const lockPlace = useLockPlace(slots);
   const { names, schedule } = plan;
   const where = useWhere();
   const [held, setHeld] = useState<{ index: number; x: number; y: number } | null>(null);
@@ -47,12 +48,7 @@ export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: n
       slots.length - 1,
       Math.max(0, Math.floor(y / rowHeight) * perRow + Math.round((x - 26) / step)),
     );
-    if (target === index) return;
-    // Dropped on a later knot it comes after that knot, on an earlier one it takes its place.
-    const after = target > index ? slots[target] : slots[target - 1];
-    return attempt(() =>
-      chooseShot(store, snapshot.project.id, slots[index].shot.id, { after: after?.shot.id ?? 'first' }),
-    );
+    return lockPlace(index, target);
   };
   const drag = useBoxDrag<number>(
     ({ thing, from, to, state }) => {

@@ -1,0 +1,105 @@
+'use client';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type UniqueIdentifier,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { GripVertical } from 'lucide-react';
+import { slotClock, type Slot } from '@/core/plan/order/schedule';
+import { useBench } from '@/ui/bench-context';
+import { goTo } from '@/ui/where';
+import { sayReason } from '../reasons';
+import { setupDye } from './order-thread';
+import { useLockPlace } from './use-lock-place';
+
+/** The thread down the page, for a phone: a grip moves a shot to another place, which locks it there. */
+export function OrderList({ slots }: { slots: readonly Slot[] }) {
+  const lock = useLockPlace(slots);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const titleOf = (id: UniqueIdentifier) => slots.find(({ shot }) => shot.id === id)?.shot.title ?? '';
+  const ids = slots.map(({ shot }) => shot.id);
+  return (
+    <DndContext
+      sensors={sensors}
+      accessibility={{
+        announcements: {
+          onDragStart: ({ active }) => `${titleOf(active.id)} is held. Arrows move it, space puts it down.`,
+          onDragOver: ({ active, over }) =>
+            over && over.id !== active.id
+              ? `${titleOf(active.id)} comes to the place of ${titleOf(over.id)}.`
+              : undefined,
+          onDragEnd: ({ active, over }) =>
+            over ? `${titleOf(active.id)} is put down.` : `${titleOf(active.id)} stays where it was.`,
+          onDragCancel: ({ active }) => `${titleOf(active.id)} stays where it was.`,
+        },
+        screenReaderInstructions: { draggable: 'Space takes it up, arrows move it, space puts it down.' },
+      }}
+      collisionDetection={closestCenter}
+      onDragEnd={({ active, over }) =>
+        over && lock(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)))
+      }
+    >
+      <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+        <ol className="border-l-2 border-madder pl-4" aria-label="Order of filming">
+          {slots.map((slot) => (
+            <OrderLine key={slot.shot.id} slot={slot} />
+          ))}
+        </ol>
+      </SortableContext>
+    </DndContext>
+  );
+}
+
+function OrderLine({ slot }: { slot: Slot }) {
+  const { snapshot, plan } = useBench();
+  const { shot } = slot;
+  const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
+    useSortable({ id: shot.id });
+  const own = snapshot.choices.some((choice) => choice.shot === shot.id && choice.after);
+  const dye = setupDye(snapshot.setups, shot.setup);
+  return (
+    <li
+      ref={setNodeRef}
+      data-knot={shot.title}
+      className={`relative flex items-start gap-1 bg-ground pb-2 ${isDragging ? 'z-10 shadow-lg' : ''}`}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+    >
+      <span
+        className="absolute top-0.5 -left-[25px] h-4 w-4 rounded-full border-4"
+        style={{ borderColor: dye, background: own ? dye : 'var(--raised)' }}
+      />
+      <button type="button" className="min-w-0 flex-1 text-left" onClick={() => goTo({ shot: shot.id })}>
+        <b className="font-semibold">{shot.title}</b>{' '}
+        <span className="num">{slotClock(plan.schedule, slot.from, snapshot.day)}</span>
+        <span className="block text-[12px] text-ink2">
+          {sayReason(slot.reason, plan.names)}
+          {own ? ' · locked' : ''}
+        </span>
+      </button>
+      <button
+        ref={setActivatorNodeRef}
+        type="button"
+        className="grid size-11 flex-none touch-none place-items-center text-ink2"
+        {...attributes}
+        {...listeners}
+        aria-label={`Move ${shot.title}`}
+      >
+        <GripVertical size={18} aria-hidden />
+      </button>
+    </li>
+  );
+}
