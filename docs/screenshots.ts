@@ -31,10 +31,10 @@ for (const [part, name] of [
   ['Room', 'plan-room'],
   ['Order', 'plan-order'],
 ] as const) {
-  await page.getByRole('button', { name: part, exact: true }).click();
+  await page.getByRole('tab', { name: part, exact: true }).click();
   await shoot(name);
 }
-await page.getByRole('button', { name: 'Take along' }).click();
+await page.getByRole('tab', { name: 'Take along' }).click();
 await page.getByRole('button', { name: 'Call sheet' }).click();
 await shoot('plan-call');
 await page.getByRole('button', { name: 'Back' }).click();
@@ -60,11 +60,9 @@ await page.getByRole('button', { name: 'Back' }).click();
 await page.setViewportSize(phone);
 for (const [station, name] of [
   ['Song', 'song-phone'],
-  ['Plan', 'plan-phone'],
   ['Build', 'build-phone'],
 ] as const) {
   await bench.go(station);
-  if (station === 'Plan') await page.getByRole('tab', { name: 'Room' }).click();
   await shoot(name);
 }
 
@@ -97,6 +95,10 @@ await set.told('watch.crossing');
 const top = () => page.getByLabel('Viewfinder').evaluate((video) => video.scrollIntoView());
 await top();
 await shoot('shoot-camera-phone');
+await page.setViewportSize({ width: phone.height, height: phone.width });
+await page.getByRole('button', { name: 'Leave full screen' }).waitFor();
+await shoot('shoot-camera-wide');
+await page.setViewportSize(phone);
 await set.fault('Over the seam');
 await set.choose('/right');
 await shoot('shoot-phone');

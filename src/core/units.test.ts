@@ -1,6 +1,22 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { readLength, sayLength } from './units';
+import { readAside, readLength, sayAside, sayLength } from './units';
+
+describe('distances to the side', () => {
+  it('are said without a sign, and read with a side, a sign, or neither', () => {
+    expect([-0.7, 0, 0.7].map((metres) => sayAside(metres, 'metric'))).toEqual([
+      '70 cm left',
+      'straight ahead',
+      '70 cm right',
+    ]);
+    for (const metres of [-1.23, 0, 0.4])
+      for (const units of ['metric', 'imperial'] as const)
+        expect(readAside(sayAside(metres, units), units)).toBeCloseTo(metres, 1);
+    expect(readAside('70 left', 'metric')).toBeCloseTo(-0.7, 9);
+    expect(readAside('-70', 'metric')).toBeCloseTo(-0.7, 9);
+    expect(readAside('left', 'metric')).toBeNull();
+  });
+});
 
 describe('lengths', () => {
   it('are shown as a tape shows them', () => {

@@ -22,6 +22,19 @@ export function sayLength(metres: number, units: Units): string {
   return `${metres.toFixed(1).replace('-', '−')} m`;
 }
 
+/** A distance to one side of the lens: "70 cm left"; right counts up. */
+export const sayAside = (metres: number, units: Units): string =>
+  metres === 0 ? 'straight ahead' : `${sayLength(Math.abs(metres), units)} ${metres < 0 ? 'left' : 'right'}`;
+
+/** Reads what `sayAside` says; without a side, a sign tells it. Metres to the right; null for anything else. */
+export function readAside(text: string, units: Units): number | null {
+  const [, plain, side] = /^(.*?)\s*(left|right)?$/i.exec(text.trim()) ?? [];
+  if (/^straight/i.test(plain)) return 0;
+  const metres = readLength(plain, units);
+  if (metres === null || !side) return metres;
+  return side.toLowerCase() === 'left' ? -Math.abs(metres) : Math.abs(metres);
+}
+
 /** The same length in the other units. */
 export const otherUnits = (units: Units): Units => (units === 'metric' ? 'imperial' : 'metric');
 

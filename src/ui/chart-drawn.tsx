@@ -6,7 +6,7 @@ import { SVGRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import type { ChartProps } from './chart';
 import { useSize } from './use-size';
-import { useTheme } from './theme';
+import { useThemeNow } from './theme';
 
 echarts.use([LineChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
 
@@ -78,7 +78,7 @@ export default function ChartDrawn(props: ChartProps) {
   const [ref, { width }] = useSize<HTMLDivElement>();
   const host = useRef<HTMLDivElement>(null);
   const chart = useRef<echarts.EChartsType>(null);
-  const [theme] = useTheme();
+  const theme = useThemeNow();
   const pick = useRef(onPick);
   useEffect(() => {
     pick.current = onPick;

@@ -1,8 +1,22 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
 
 type Theme = 'day' | 'night';
 const place = 'fickle-ribbon-theme';
+
+const watchTheme = (listener: () => void) => {
+  const watch = new MutationObserver(listener);
+  watch.observe(document.documentElement, { attributeFilter: ['data-theme'] });
+  return () => watch.disconnect();
+};
+
+/** The theme that the page is in, whoever switched it. */
+export const useThemeNow = (): string =>
+  useSyncExternalStore(
+    watchTheme,
+    () => document.documentElement.dataset.theme ?? 'day',
+    () => 'day',
+  );
 
 /** Follows the device until it is switched. */
 export function useTheme(): [Theme, () => void] {

@@ -4,12 +4,14 @@ import { roomAt } from '@/core/camera/view';
 import { refuse } from '@/core/error';
 import type { Mark, Piece, Setup, Zone } from '@/core/model/plan-records';
 import { viewOf } from '@/core/plan/setup/numbers';
+import { otherUnits, readAside, sayAside } from '@/core/units';
 import { addMark, addPiece, removePart, removeSetup, setPart } from '@/store/commands/plan';
 import { newId } from '@/store/db';
 import { useBench } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
-import { LiveLength } from '@/ui/live-length';
+import { LiveLength, useUnits } from '@/ui/live-length';
+import { LiveNumber } from '@/ui/live-number';
 import { LiveText } from '@/ui/live-text';
 import { Part } from '../../station';
 import { markDyes, zoneNames } from '../dyes';
@@ -162,6 +164,7 @@ function Remove({ name, id, project }: { name: string; id: string; project: stri
 
 function Marks({ setup, marks }: { setup: Setup; marks: readonly Mark[] }) {
   const { store, attempt } = useBench();
+  const units = useUnits();
   const save = (mark: Mark, set: Partial<Mark>) =>
     attempt(() => setPart(store, setup.project, mark.id, `Mark ${mark.name}`, set));
   return (
@@ -184,12 +187,15 @@ function Marks({ setup, marks }: { setup: Setup; marks: readonly Mark[] }) {
             <span className="whitespace-nowrap">
               <LiveLength label={`${mark.name}, away`} value={mark.y} onChange={(y) => save(mark, { y })} />{' '}
               away,{' '}
-              <LiveLength
-                label={`${mark.name}, to the right`}
+              <LiveNumber
+                label={`${mark.name}, to the side`}
                 value={mark.x}
+                step={units === 'metric' ? 0.01 : 0.0127}
+                show={(x) => sayAside(x, units)}
+                also={(x) => sayAside(x, otherUnits(units))}
+                read={(text) => readAside(text, units)}
                 onChange={(x) => save(mark, { x })}
-              />{' '}
-              right
+              />
             </span>
             <span className="whitespace-nowrap">
               <LiveLength
