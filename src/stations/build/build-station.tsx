@@ -302,8 +302,9 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
           )}
           {(takes.length === 0 || !showing) && (
             <p className="absolute inset-0 m-auto h-fit w-fit bg-raised px-4 py-3">
-              Choose a take for {filmed.map(({ title }) => `the ${title}`).join(' and ')} in the sentence
-              below.
+              {takes.length > 0 && view.alone
+                ? `There is no ${view.title.toLowerCase()} in this moment yet.`
+                : `Choose a take for ${filmed.map(({ title }) => `the ${title}`).join(' and ')} in the sentence below.`}
             </p>
           )}
         </div>
