@@ -3,6 +3,7 @@ import { ChevronDown, Keyboard, Moon, Redo2, Undo2 } from 'lucide-react';
 import { memo, Suspense, useState } from 'react';
 import { setProject } from '@/store/commands/projects';
 import { useBench } from '@/ui/bench-context';
+import { IconButton } from '@/ui/icon-button';
 import { ProjectMenu, RemovedProjects, RemoveProject } from './screens';
 import { focused } from '@/ui/focused';
 
@@ -95,17 +96,8 @@ export const ProjectBar = memo(function ProjectBar({
         />
       )}
       <span className="flex-1" />
-      {buttons.map(({ text, icon: Icon, run }) => (
-        <button
-          key={text}
-          type="button"
-          title={text}
-          aria-label={text}
-          onClick={run}
-          className="grid size-8 place-items-center rounded-[3px] hover:bg-sunk pointer-coarse:size-11"
-        >
-          <Icon size={16} aria-hidden />
-        </button>
+      {buttons.map(({ text, icon, run }) => (
+        <IconButton key={text} text={text} icon={icon} onPress={run} />
       ))}
       <RemoveProject open={asking === 'remove'} onClose={closed} />
       <RemovedProjects open={asking === 'removed'} onClose={closed} />

@@ -2,6 +2,7 @@
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { TransformComponent, TransformWrapper, useControls } from 'react-zoom-pan-pinch';
+import { IconButton } from '../icon-button';
 
 const still = { disabled: true };
 
@@ -43,18 +44,8 @@ function Knobs({ scale }: { scale: number }) {
   ];
   return (
     <div className="absolute right-2 bottom-2 flex bg-raised/85" role="group" aria-label="How close">
-      {all.map(({ text, icon: Icon, run, dead }) => (
-        <button
-          key={text}
-          type="button"
-          title={text}
-          aria-label={text}
-          disabled={dead}
-          className="grid size-8 place-items-center disabled:opacity-40 pointer-coarse:size-11"
-          onClick={run}
-        >
-          <Icon size={16} aria-hidden />
-        </button>
+      {all.map(({ text, icon, run, dead }) => (
+        <IconButton key={text} text={text} icon={icon} disabled={dead} onPress={run} />
       ))}
     </div>
   );
