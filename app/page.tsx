@@ -1,5 +1,5 @@
-import { BenchRoot } from '@/stations/bench';
+import { Opening } from '@/stations/opening';
 
 export default function Page() {
-  return <BenchRoot />;
+  return <Opening />;
 }

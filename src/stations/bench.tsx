@@ -5,8 +5,7 @@ import { recipeOf } from '@/core/recipes/built';
 import { songPartKey } from '@/core/song/parts';
 import { redo, undo } from '@/store/change';
 import { createProject } from '@/store/commands/projects';
-import { Store } from '@/store/db';
-import { removedProjects } from '@/store/empty';
+import type { Store } from '@/store/db';
 import { needsOf } from '@/store/needs';
 import { sayStep } from '@/store/say-step';
 import { findingsOf, type StationName } from '@/store/findings';
@@ -14,17 +13,14 @@ import { readSnapshot, type Snapshot } from '@/store/snapshot';
 import { ActionKeys } from '@/ui/actions/action-key';
 import { fetchWhenIdle } from '@/ui/on-demand';
 import { ActivityStrip } from '@/ui/activity';
-import { BenchProvider, type Bench } from '@/ui/bench-context';
-import { Player } from '@/ui/player';
-import { Guarded, Trouble } from '@/ui/trouble';
-import { listenForInstall } from '@/ui/install';
+import { BenchProvider, type Data, type Services } from '@/ui/bench-context';
+import type { Player } from '@/ui/player';
+import { Guarded } from '@/ui/trouble';
 import { say, Sentences } from '@/ui/say';
 import { usePhone } from '@/ui/use-phone';
-import { keepShell } from '@/ui/shell';
 import { NewerVersion } from '@/ui/newer-version';
 import { useTheme } from '@/ui/theme';
 import { goTo, useWhere } from '@/ui/where';
-import { asCoreError } from '@/workers/plain-errors';
 import { Runner } from '@/workers/runner';
 import { usePlan } from './plan/use-plan';
 import { ProjectBar } from './project-bar';
@@ -38,132 +34,32 @@ import {
   ReplaceSong,
   scopesAt,
   screens,
-  Waiting,
 } from './screens';
+import { Waiting } from './waiting';
 import { useAttempt } from './use-attempt';
 import { useBenchActions } from './use-bench-actions';
 import { useBringIn } from './use-bring-in';
 
-/** Opens the store, finds the project, and keeps its work going. */
-export function BenchRoot() {
-  const inBrowser = useSyncExternalStore(
-    () => () => undefined,
-    () => true,
-    () => false,
-  );
-  useEffect(() => {
-    keepShell();
-    fetchWhenIdle();
-    void navigator.storage?.persist?.();
-    return listenForInstall();
-  }, []);
-  return inBrowser ? (
-    <Guarded place="bench">
-      <Opened />
-    </Guarded>
-  ) : (
-    <Waiting text="Opening the bench …" />
-  );
-}
-
-function Opened() {
-  const [store] = useState(() => new Store());
-  const [player] = useState(() => new Player());
-  const where = useWhere();
-  const [opening, setOpening] = useState<string | null>(null);
-  const [failed, setFailed] = useState<string | null>(null);
-  const busy = useRef(false);
-  const projects = useLiveQuery(async () => {
-    const all = await store.records.where({ kind: 'project' }).toArray();
-    return all
-      .filter((record) => record.alive)
-      .sort((a, b) => b.changed - a.changed)
-      .flatMap((one) => (one.kind === 'project' ? [{ id: one.id, name: one.name }] : []));
-  }, [store]);
-  const known = projects?.some((project) => project.id === where.project);
-  const snapshot = useLiveQuery(
-    () => (where.project ? readSnapshot(store, where.project) : null),
-    [store, where.project],
-  );
-
-  const demo = useCallback(async () => {
-    setOpening('Laying out the demo …');
-    setFailed(null);
-    try {
-      const { openDemo, pinDemoMoment } = await import('./demo-project');
-      const id = await openDemo(store, (_, name) => setOpening(`Bringing in ${name} …`));
-      pinDemoMoment(store, id);
-      goTo({ project: id, moment: null });
-    } catch (error) {
-      setFailed(asCoreError(error).message);
-    }
-    setOpening(null);
-  }, [store]);
-
-  useEffect(() => {
-    if (!projects || known || failed || busy.current) return;
-    busy.current = true;
-    const findProject = async () => {
-      // A project that was made a moment ago is in the store before it is in the list.
-      if (where.project && (await store.records.get(where.project))?.alive) return;
-      if (projects.length > 0) return goTo({ project: projects[0].id, moment: null }, true);
-      if ((await removedProjects(store)).length === 0) return demo();
-      goTo({ project: await createProject(store, 'My film'), station: 'song', moment: null }, true);
-    };
-    void findProject().finally(() => (busy.current = false));
-  }, [projects, known, failed, demo, store, where.project]);
-
-  if (opening) return <Waiting text={opening} />;
-  if (failed)
-    return (
-      <Trouble title="The demo could not be opened" text={`${failed} You can work without it.`}>
-        <button type="button" className="knob main" onClick={() => void demo()}>
-          Try once more
-        </button>
-        <button
-          type="button"
-          className="knob"
-          onClick={() =>
-            void createProject(store, 'My film').then((project) => {
-              setFailed(null);
-              goTo({ project, station: 'song', moment: null });
-            })
-          }
-        >
-          Start a project of your own
-        </button>
-        {projects && projects.length > 0 && (
-          <button type="button" className="knob" onClick={() => setFailed(null)}>
-            Back to {projects[0].name}
-          </button>
-        )}
-      </Trouble>
-    );
-  if (!snapshot || !projects) return <Waiting text="Opening the bench …" />;
-  return (
-    <Laid
-      key={snapshot.project.id}
-      store={store}
-      player={player}
-      snapshot={snapshot}
-      projects={projects}
-      openDemo={() => void demo()}
-    />
-  );
-}
-
 const nothing = () => null;
-const go: Bench['go'] = (to) => goTo(to);
+const go: Services['go'] = (to) => goTo(to);
 
-type LaidProps = {
+type Opened = {
   store: Store;
   player: Player;
-  snapshot: Snapshot;
   projects: { id: string; name: string }[];
   openDemo: () => void;
 };
 
-function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) {
+/** A project on the bench, once it is read. */
+export function Bench({ project, ...opened }: Opened & { project: string }) {
+  const { store } = opened;
+  const snapshot = useLiveQuery(() => readSnapshot(store, project), [store, project]);
+  useEffect(fetchWhenIdle, []);
+  return snapshot ? <Laid snapshot={snapshot} {...opened} /> : <Waiting text="Opening the bench …" />;
+}
+
+/** Keeps the project's work going, and shows the station that one is at. */
+function Laid({ store, player, snapshot, projects, openDemo: demo }: Opened & { snapshot: Snapshot }) {
   const where = useWhere();
   const phone = usePhone();
   const [, switchTheme] = useTheme();
@@ -199,9 +95,12 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const findings = useMemo(() => findingsOf(snapshot, plan), [snapshot, plan]);
   const moment = snapshot.moments.find((one) => one.id === where.moment) ?? snapshot.moments[0] ?? null;
   const builtMoment = moment && recipeOf(moment) ? moment : (snapshot.built[0] ?? null);
-  const bench: Bench = useMemo(
+  const services: Services = useMemo(
+    () => ({ store, player, runner, go, attempt, askRemove: setRemoving, openFiles }),
+    [store, player, runner, attempt, openFiles],
+  );
+  const data: Data = useMemo(
     () => ({
-      store,
       snapshot,
       findings,
       plan,
@@ -211,16 +110,10 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
         things: plan.names,
         units: snapshot.project.units ?? 'metric',
       },
-      player,
-      runner,
       moment,
       builtMoment,
-      go,
-      attempt,
-      askRemove: setRemoving,
-      openFiles,
     }),
-    [store, snapshot, findings, plan, player, runner, moment, builtMoment, attempt, openFiles],
+    [snapshot, findings, plan, moment, builtMoment],
   );
 
   const here: StationName = stations.find((one) => one.name === where.station)?.name ?? 'song';
@@ -260,7 +153,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
   const activity = useSyncExternalStore(runner.subscribe, runner.current, nothing);
   const working = activity !== null || needsOf(snapshot).length > runner.notWrittenDown().length;
   return (
-    <BenchProvider value={bench}>
+    <BenchProvider services={services} data={data}>
       <div
         className="flex h-dvh flex-col print:block print:h-auto"
         data-bench={
@@ -308,7 +201,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: LaidProps) 
                   </div>
                 )}
                 <NewerVersion />
-                <ActivityStrip runner={runner} />
+                <ActivityStrip />
               </div>
             </div>
           </>

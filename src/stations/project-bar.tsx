@@ -2,7 +2,7 @@
 import { ChevronDown, Keyboard, Moon, Redo2, Undo2 } from 'lucide-react';
 import { memo, Suspense, useState } from 'react';
 import { setProject } from '@/store/commands/projects';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { IconButton } from '@/ui/icon-button';
 import { ProjectMenu, RemovedProjects, RemoveProject } from './screens';
 import { focused } from '@/ui/focused';
@@ -25,7 +25,8 @@ export const ProjectBar = memo(function ProjectBar({
   onNew: () => void;
   onDemo: () => void;
 }) {
-  const { snapshot, store, attempt, go } = useBench();
+  const { store, attempt, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const [naming, setNaming] = useState<string | null>(null);
   const [asking, setAsking] = useState<'remove' | 'removed' | null>(null);
   /** null until the menu is first wanted */

@@ -1,7 +1,7 @@
 'use client';
 import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 
 const item = 'cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-sunk pointer-coarse:py-3';
 
@@ -23,7 +23,8 @@ type ProjectMenuProps = {
 
 /** The projects on this device, and what can be done with them. */
 export function ProjectMenu({ projects, open, setOpen, children, ...on }: ProjectMenuProps) {
-  const { snapshot, go } = useBench();
+  const { go } = useServices();
+  const projectId = useData((data) => data.snapshot.project.id);
   const acts = [
     [
       { text: 'Rename this project', run: on.onRename },
@@ -51,7 +52,7 @@ export function ProjectMenu({ projects, open, setOpen, children, ...on }: Projec
               onSelect={() => go({ project: one.id, moment: null })}
             >
               {one.name}
-              {one.id === snapshot.project.id ? ' · open' : ''}
+              {one.id === projectId ? ' · open' : ''}
             </DropdownMenu.Item>
           ))}
           {acts.map((group) => (

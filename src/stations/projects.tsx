@@ -4,7 +4,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { removeProject, restoreProject } from '@/store/commands/projects';
 import { emptyProject, removedProjects, type RemovedProject } from '@/store/empty';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Confirm } from '@/ui/confirm';
 import { tidyRenders } from '@/workers/tidy';
 
@@ -17,7 +17,8 @@ const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 
 
 /** Says what happens to a project before it is removed. */
 export function RemoveProject({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const { project, takes } = snapshot;
   return (
     <Confirm
@@ -33,7 +34,7 @@ export function RemoveProject({ open, onClose }: { open: boolean; onClose: () =>
 }
 
 function RemovedLine({ removed, onBack }: { removed: RemovedProject; onBack: () => void }) {
-  const { store, attempt, go } = useBench();
+  const { store, attempt, go } = useServices();
   const [sure, setSure] = useState(false);
   const { id, name, takes, bytes, removed: when } = removed;
   const restore = () =>
@@ -94,7 +95,7 @@ function RemovedLine({ removed, onBack }: { removed: RemovedProject; onBack: () 
 
 /** Projects that were removed and wait to be brought back or deleted for good. */
 export function RemovedProjects({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const { store } = useBench();
+  const { store } = useServices();
   const removed = useLiveQuery(() => (open ? removedProjects(store) : []), [store, open]) ?? [];
   return (
     <Dialog.Root open={open} onOpenChange={(stays) => !stays && onClose()}>

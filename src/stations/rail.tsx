@@ -3,7 +3,7 @@ import { AudioWaveform, Blend, Camera, Gift, ScrollText, Spline, type LucideIcon
 import { memo } from 'react';
 import { openCount } from '@/core/finding/finding';
 import type { StationName } from '@/store/findings';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 
 export const stations: { name: StationName; title: string; question: string; icon: LucideIcon }[] = [
   { name: 'song', title: 'Song', question: 'What should happen when?', icon: AudioWaveform },
@@ -24,7 +24,8 @@ export const stations: { name: StationName; title: string; question: string; ico
  * the bottom or, held sideways, down the left.
  */
 export const Rail = memo(function Rail({ here }: { here: StationName }) {
-  const { findings, go } = useBench();
+  const { go } = useServices();
+  const findings = useData((data) => data.findings);
   return (
     <nav
       aria-label="Stations"

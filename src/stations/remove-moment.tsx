@@ -1,7 +1,7 @@
 'use client';
 import { shotsOnlyFor } from '@/core/plan/shots';
 import { removeMoment } from '@/store/commands/moments';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Confirm } from '@/ui/confirm';
 
 /** Says which shots go with a moment and which stay, before it is removed. */
@@ -14,7 +14,9 @@ export function RemoveMoment({
   moment: string | null;
   onClose: () => void;
 }) {
-  const { snapshot, store, attempt, go, plan } = useBench();
+  const { store, attempt, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const moment = snapshot.moments.find((one) => one.id === id);
   const shots = plan.schedule.slots.map(({ shot }) => shot);
   const going = moment ? shotsOnlyFor(shots, moment.id) : [];

@@ -33,13 +33,6 @@ export const scopesAt: Record<StationName, readonly Scope[]> = {
   deliver: ['picture', 'everywhere'],
 };
 
-/** What stands there until something else does. */
-export const Waiting = ({ text }: { text: string }) => (
-  <p className="grid h-dvh max-h-full place-items-center font-serif text-[19px]" role="status">
-    {text}
-  </p>
-);
-
 /** Tells that everything beside it is on the screen. */
 export function Arrived({ place, onArrive }: { place: string; onArrive: (place: string) => void }) {
   useEffect(() => onArrive(place), [place, onArrive]);

@@ -15,13 +15,10 @@ async function write(store: Store, ops: readonly FieldOp[], stamp: string): Prom
   const records = ids.map((id, index) => {
     const mine = ops.filter((one) => one.record === id);
     const record = applyOps(found[index], id, mine, stamp);
-    const checked = recordSchema.safeParse(record);
+    const checked = recordSchema.safeParse(record, { error: () => 'this value does not fit' });
     if (!checked.success) {
       const [issue] = checked.error.issues;
-      refuse(
-        'value',
-        `${issue.path.join(' ')}: this value does not fit (${issue.message}). It was left as it was.`,
-      );
+      refuse('value', `${issue.path.join(' ')}: ${issue.message}. It was left as it was.`);
     }
     return record;
   });

@@ -1,5 +1,5 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
-import type { z } from 'zod';
+import type * as z from 'zod/mini';
 import type { CoreError } from '@/core/error';
 import type { commandSchema, fieldOpSchema } from '@/core/model/command';
 import type { FoundValue } from '@/core/footage/analysers';

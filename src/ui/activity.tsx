@@ -2,24 +2,23 @@
 import { useState, useSyncExternalStore } from 'react';
 import type { Halted } from '@/store/db';
 import { lacksOf } from '@/store/needs';
-import type { Runner } from '@/workers/runner';
-import { useBench } from './bench-context';
+import { useData, useServices } from './bench-context';
 import { Progress } from './progress';
 
 const nothing = () => null;
 const none = (): readonly Halted[] => noHalted;
 const noHalted: readonly Halted[] = [];
-const unheard = () => () => undefined;
 
 /** A file that cannot be decoded is no better the next time. */
 const canBeTriedAgain = ({ reason }: Halted): boolean =>
   reason === 'cancelled' || !reason.code.startsWith('media.');
 
 /** What is being done, how far it is, the time left, and a way to end it; and what was ended. */
-export function ActivityStrip({ runner }: { runner: Runner | null }) {
-  const { snapshot, attempt } = useBench();
-  const activity = useSyncExternalStore(runner?.subscribe ?? unheard, runner?.current ?? nothing, nothing);
-  const unwritten = useSyncExternalStore(runner?.subscribe ?? unheard, runner?.notWrittenDown ?? none, none);
+export function ActivityStrip() {
+  const { attempt, runner } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const activity = useSyncExternalStore(runner.subscribe, runner.current, nothing);
+  const unwritten = useSyncExternalStore(runner.subscribe, runner.notWrittenDown, none);
   const [all, setAll] = useState(false);
   // What is no longer wanted is nothing to be told either: its file or its take is gone, or it was done otherwise.
   const wanted = new Set(lacksOf(snapshot).map(({ key }) => key));
@@ -46,7 +45,7 @@ export function ActivityStrip({ runner }: { runner: Runner | null }) {
           <button
             type="button"
             className="knob"
-            onClick={() => attempt(async () => runner?.cancel(activity.key))}
+            onClick={() => attempt(async () => runner.cancel(activity.key))}
           >
             Cancel
           </button>
@@ -64,7 +63,7 @@ export function ActivityStrip({ runner }: { runner: Runner | null }) {
                   type="button"
                   className="knob"
                   aria-label={`Do it again: ${one.label}`}
-                  onClick={() => attempt(async () => runner?.again(one.key))}
+                  onClick={() => attempt(async () => runner.again(one.key))}
                 >
                   Do it again
                 </button>
@@ -73,7 +72,7 @@ export function ActivityStrip({ runner }: { runner: Runner | null }) {
                 type="button"
                 className="knob"
                 aria-label={`Dismiss: ${one.label}`}
-                onClick={() => attempt(async () => runner?.dismiss([one.key]))}
+                onClick={() => attempt(async () => runner.dismiss([one.key]))}
               >
                 Dismiss
               </button>
@@ -89,7 +88,7 @@ export function ActivityStrip({ runner }: { runner: Runner | null }) {
           <button
             type="button"
             className="knob"
-            onClick={() => attempt(async () => runner?.dismiss(halted.map(({ key }) => key)))}
+            onClick={() => attempt(async () => runner.dismiss(halted.map(({ key }) => key)))}
           >
             Dismiss all
           </button>

@@ -1,5 +1,13 @@
 'use client';
-import { createContext, useContext, useMemo, useSyncExternalStore, type ReactNode } from 'react';
+import {
+  createContext,
+  useContext,
+  useLayoutEffect,
+  useState,
+  useSyncExternalStore,
+  type ReactNode,
+} from 'react';
+import { createStore, useStore, type StoreApi } from 'zustand';
 import type { Finding } from '@/core/finding/finding';
 import type { Names } from '@/core/finding/words';
 import type { Moment } from '@/core/model/records';
@@ -10,18 +18,11 @@ import type { Snapshot } from '@/store/snapshot';
 import type { Runner } from '@/workers/runner';
 import type { Player } from './player';
 
-/** What every station works with. */
-export type Bench = {
+/** What parts do things with: it never changes while a project is open, so that nothing is drawn anew for it. */
+export type Services = {
   store: Store;
-  snapshot: Snapshot;
-  findings: Record<StationName, Finding[]>;
-  plan: Plan;
-  names: Names;
   player: Player;
-  runner: Runner | null;
-  moment: Moment | null;
-  /** the chosen moment where its kind is built here, else the first such moment */
-  builtMoment: Moment | null;
+  runner: Runner;
   go: (where: {
     station?: StationName | 'sheet' | 'papers';
     moment?: string | null;
@@ -37,32 +38,50 @@ export type Bench = {
   openFiles: () => void;
 };
 
-const Context = createContext<Bench | null>(null);
+/** The project as it stands, and what of it is chosen. */
+export type Data = {
+  snapshot: Snapshot;
+  findings: Record<StationName, Finding[]>;
+  plan: Plan;
+  names: Names;
+  moment: Moment | null;
+  /** the chosen moment where its kind is built here, else the first such moment */
+  builtMoment: Moment | null;
+};
 
-/** What parts do with the project: stays the same while the project changes, so that they need not be drawn anew. */
-type Commands = Pick<Bench, 'store' | 'attempt' | 'go'>;
-const CommandContext = createContext<Commands | null>(null);
+const ServiceContext = createContext<Services | null>(null);
+const DataContext = createContext<StoreApi<Data> | null>(null);
 
-export function BenchProvider({ value, children }: { value: Bench; children: ReactNode }) {
-  const { store, attempt, go } = value;
-  const commands = useMemo(() => ({ store, attempt, go }), [store, attempt, go]);
+export function BenchProvider({
+  services,
+  data,
+  children,
+}: {
+  services: Services;
+  data: Data;
+  children: ReactNode;
+}) {
+  const [held] = useState(() => createStore(() => data));
+  // Before the browser paints, so that what is drawn from props and what is drawn from here are of one state.
+  useLayoutEffect(() => held.setState(data), [held, data]);
   return (
-    <CommandContext.Provider value={commands}>
-      <Context.Provider value={value}>{children}</Context.Provider>
-    </CommandContext.Provider>
+    <ServiceContext.Provider value={services}>
+      <DataContext.Provider value={held}>{children}</DataContext.Provider>
+    </ServiceContext.Provider>
   );
 }
 
-export function useCommands(): Commands {
-  const commands = useContext(CommandContext);
-  if (!commands) throw new Error('useCommands is for parts of the bench.');
-  return commands;
+export function useServices(): Services {
+  const services = useContext(ServiceContext);
+  if (!services) throw new Error('useServices is for parts of the bench.');
+  return services;
 }
 
-export function useBench(): Bench {
-  const bench = useContext(Context);
-  if (!bench) throw new Error('useBench is for parts of the bench.');
-  return bench;
+/** A part of the project; what asks for it is drawn anew when that part changes. */
+export function useData<Part>(select: (data: Data) => Part): Part {
+  const held = useContext(DataContext);
+  if (!held) throw new Error('useData is for parts of the bench.');
+  return useStore(held, select);
 }
 
 const zero = () => 0;

@@ -4,7 +4,7 @@ import { memo } from 'react';
 import { byGravity, type Finding, type Severity } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
 import { applyFix } from '@/store/commands/fix';
-import { useBench, useCommands } from './bench-context';
+import { useData, useServices } from './bench-context';
 
 const dye = { stop: 'var(--madder)', fix: 'var(--saffron)', watch: 'var(--weld)', fine: 'var(--verdigris)' };
 /** A shape for each, for those who do not see the colours. */
@@ -13,13 +13,14 @@ const mark = { stop: 'Stop', fix: 'Fix', watch: 'Watch', fine: 'Fine' };
 
 /** What was found: what needs doing first, gravest first, each with what to do; what is fine in one line. */
 export function Findings({ findings }: { findings: readonly Finding[] }) {
-  const { snapshot, names } = useBench();
+  const projectId = useData((data) => data.snapshot.project.id);
+  const names = useData((data) => data.names);
   const notes = byGravity(findings).map((finding, index) => ({
     key: `${finding.code}${JSON.stringify(finding.where)}${index}`,
     ...sayFinding(finding, names),
     code: finding.code,
     severity: finding.severity,
-    project: snapshot.project.id,
+    project: projectId,
     mending: JSON.stringify(finding.fix),
   }));
   const fine = notes.filter(({ severity }) => severity === 'fine');
@@ -72,7 +73,7 @@ const FindingNote = memo(function FindingNote({
   /** the finding's fix as text */
   mending: string | undefined;
 }) {
-  const { store, attempt } = useCommands();
+  const { store, attempt } = useServices();
   const Shape = shapes[severity];
   return (
     <li

@@ -1,13 +1,13 @@
 'use client';
 import { useRef } from 'react';
-import { useBench } from './bench-context';
+import { useServices } from './bench-context';
 
 /** Notches of a wheel this close together, in milliseconds, are one turn of it. */
 const oneTurn = 400;
 
 /** Runs what a held key or a turned wheel does as one gesture, which undo takes back as a whole. */
 export function useGesture() {
-  const { store } = useBench();
+  const { store } = useServices();
   const last = useRef({ id: '', at: -Infinity });
   return <Result>(event: Event, work: () => Result): Result => {
     const goesOn =

@@ -1,6 +1,6 @@
 'use client';
 import { otherUnits, readLength, sayLength } from '@/core/units';
-import { useBench } from './bench-context';
+import { useData } from './bench-context';
 import { LiveNumber } from './live-number';
 
 /** A length in metres, shown and read in the project's units; the other units on hover. */
@@ -37,4 +37,4 @@ export function LiveLength({
 }
 
 /** The units that lengths are shown in. */
-export const useUnits = () => useBench().snapshot.project.units ?? 'metric';
+export const useUnits = () => useData((data) => data.snapshot.project.units ?? 'metric');

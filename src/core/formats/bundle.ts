@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { refuse } from '../error';
 import { commandSchema } from '../model/command';
 import { liftOps, modelVersion } from '../model/lift';
@@ -12,38 +12,38 @@ const bundleLimits = { entries: 5000, indexBytes: 128e6, mediaBytes: 200e9 };
 
 const probeSchema = z.object({
   duration: z.number(),
-  video: z
-    .object({
+  video: z.nullable(
+    z.object({
       codec: z.string(),
-      size: z.object({ width: z.number().int().positive(), height: z.number().int().positive() }),
+      size: z.object({ width: z.int().check(z.positive()), height: z.int().check(z.positive()) }),
       turned: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
       rate: z.number(),
-    })
-    .nullable(),
-  audio: z.object({ codec: z.string(), sampleRate: z.number(), channels: z.number() }).nullable(),
+    }),
+  ),
+  audio: z.nullable(z.object({ codec: z.string(), sampleRate: z.number(), channels: z.number() })),
 });
 
 /** A clip or song as the bundle lists it; `entry` is its place in the zip. */
 const bundleMediaSchema = z.object({
-  id: z.string().min(1).max(200),
-  name: z.string().max(400),
-  type: z.string().max(200),
-  size: z.number().int().nonnegative(),
-  fingerprint: z.string().max(200),
-  probe: probeSchema.nullable(),
+  id: z.string().check(z.minLength(1), z.maxLength(200)),
+  name: z.string().check(z.maxLength(400)),
+  type: z.string().check(z.maxLength(200)),
+  size: z.int().check(z.nonnegative()),
+  fingerprint: z.string().check(z.maxLength(200)),
+  probe: z.nullable(probeSchema),
   created: z.number(),
-  recorded: z.number().nullable().optional(),
+  recorded: z.optional(z.nullable(z.number())),
   entry: z.string(),
 });
 export type BundleMedia = z.infer<typeof bundleMediaSchema>;
 
 const bundleSchema = z.object({
   format: z.literal(bundleFormat),
-  version: z.number().int().min(1),
+  version: z.int().check(z.minimum(1)),
   made: z.number(),
-  project: z.object({ id: z.string().min(1), name: z.string() }),
+  project: z.object({ id: z.string().check(z.minLength(1)), name: z.string() }),
   /** null for the whole project */
-  setup: z.object({ id: z.string(), name: z.string() }).nullable(),
+  setup: z.nullable(z.object({ id: z.string(), name: z.string() })),
   commands: z.array(commandSchema),
   media: z.array(bundleMediaSchema),
 });

@@ -1,7 +1,9 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 
 /** A stamp of the hybrid clock: time and count in base 36, then the device. Sorts as text. */
-const stampSchema = z.string().regex(/^[0-9a-z]{9}:[0-9a-z]{4}:[0-9a-z]{1,12}$/, 'no stamp of this clock');
+const stampSchema = z
+  .string()
+  .check(z.regex(/^[0-9a-z]{9}:[0-9a-z]{4}:[0-9a-z]{1,12}$/, 'no stamp of this clock'));
 
 /** Milliseconds since 1970 at which a stamp was made. */
 export const timeOfStamp = (stamp: string): number => parseInt(stamp.slice(0, 9), 36);
@@ -11,28 +13,28 @@ const leadsOut = /(^|\.)(__proto__|constructor|prototype)(\.|$)/;
 
 /** One field that changed; dots lead inwards. Deletion is a change of `alive`; nothing is ever removed. */
 export const fieldOpSchema = z.object({
-  record: z.string().min(1).max(200),
-  kind: z.string().min(1).max(40),
-  field: z
-    .string()
-    .min(1)
-    .max(200)
-    .refine((field) => !leadsOut.test(field), 'no field of a record'),
-  before: z.unknown().optional(),
-  after: z.unknown().optional(),
+  record: z.string().check(z.minLength(1), z.maxLength(200)),
+  kind: z.string().check(z.minLength(1), z.maxLength(40)),
+  field: z.string().check(
+    z.minLength(1),
+    z.maxLength(200),
+    z.refine((field) => !leadsOut.test(field), 'no field of a record'),
+  ),
+  before: z.optional(z.unknown()),
+  after: z.optional(z.unknown()),
 });
 
 /** What a person, or the bench by itself, did in one step. */
 export const commandSchema = z.object({
   id: stampSchema,
-  project: z.string().min(1),
-  label: z.string().max(200),
+  project: z.string().check(z.minLength(1)),
+  label: z.string().check(z.maxLength(200)),
   ops: z.array(fieldOpSchema),
   /** done by the bench, not the person: undo passes over it */
-  automatic: z.boolean().optional(),
+  automatic: z.optional(z.boolean()),
   /** steps of one held key or turned wheel share it, and are taken back together */
-  gesture: z.string().max(60).optional(),
+  gesture: z.optional(z.string().check(z.maxLength(60))),
   /** the last step that this one takes back; with it go the others of its gesture */
-  undoes: z.string().optional(),
-  redoes: z.string().optional(),
+  undoes: z.optional(z.string()),
+  redoes: z.optional(z.string()),
 });

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod/mini';
 import type { fieldOpSchema } from './command';
 import { noSlot, type Slots } from './slots';
 

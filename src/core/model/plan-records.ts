@@ -1,11 +1,11 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { rateSchema } from '../time/rate';
 import { isZone } from '../time/zone';
 import { base } from './base';
 
 const { id } = base;
 const above = (what: string, most: number) =>
-  z.number().positive(`give ${what}, more than 0`).max(most, `${what}: at most ${most}`);
+  z.number().check(z.positive(`give ${what}, more than 0`), z.maximum(most, `${what}: at most ${most}`));
 const metres = (what: string) => above(`${what} in metres`, 1000);
 
 /** One locked camera in one light. Lengths of the room in metres, of lens and sensor in millimetres. */
@@ -29,14 +29,14 @@ export const setupSchema = z
     kelvin: above('the white balance in kelvin', 20000),
     focus: metres('the focus distance'),
     capture: z.object({
-      width: z.number().int().min(16).max(16384),
-      height: z.number().int().min(16).max(16384),
+      width: z.int().check(z.minimum(16), z.maximum(16384)),
+      height: z.int().check(z.minimum(16), z.maximum(16384)),
       rate: rateSchema,
       megabits: above('the data rate in megabits a second', 5000),
     }),
     /** of the lens above the floor, and its tilt downwards in degrees */
     height: metres('the height of the lens'),
-    tilt: z.number().min(-60).max(80),
+    tilt: z.number().check(z.minimum(-60), z.maximum(80)),
     rig: z.enum(['tripod', 'slider', 'dolly', 'clamp']),
     /** from the lens to each wall */
     walls: z.object({
@@ -50,16 +50,20 @@ export const setupSchema = z
     battery: above('the running time of the battery in minutes', 1e5),
     approach: z.enum(['separate', 'unbroken']),
     /** the place whose picture size this one repeats */
-    matches: id.nullable(),
+    matches: z.nullable(id),
     /** colours of clothes and set that a key screen has to keep away from, "#rrggbb" */
-    colours: z.string().regex(/^(#?[0-9a-f]{6}(\s+|$))*$/i, 'give colours as six digits, like #2c5f8d'),
+    colours: z
+      .string()
+      .check(z.regex(/^(#?[0-9a-f]{6}(\s+|$))*$/i, 'give colours as six digits, like #2c5f8d')),
     /** picture behind the drawing: a take's id, or a picture of the person's own as `file:` and its id; unset is a sketch */
-    still: z.string().nullable().optional(),
+    still: z.optional(z.nullable(z.string())),
   })
-  .refine(({ focal, focus }) => focus * 1000 > focal, {
-    path: ['focus'],
-    message: 'focus further away than the focal length',
-  });
+  .check(
+    z.refine(({ focal, focus }) => focus * 1000 > focal, {
+      path: ['focus'],
+      message: 'focus further away than the focal length',
+    }),
+  );
 
 /** Where somebody stands: metres right of and away from the point under the lens. */
 const markSchema = z.object({
@@ -67,8 +71,8 @@ const markSchema = z.object({
   kind: z.literal('mark'),
   setup: id,
   name: z.string(),
-  x: z.number().min(-100).max(100),
-  y: z.number().min(-100).max(100),
+  x: z.number().check(z.minimum(-100), z.maximum(100)),
+  y: z.number().check(z.minimum(-100), z.maximum(100)),
   /** of the person, in metres */
   stature: metres('how tall the person is'),
 });
@@ -80,14 +84,14 @@ const pieceSchema = z.object({
   setup: id,
   what: z.enum(['furniture', 'door', 'backdrop']),
   name: z.string(),
-  x: z.number().min(-100).max(100),
-  y: z.number().min(-100).max(100),
+  x: z.number().check(z.minimum(-100), z.maximum(100)),
+  y: z.number().check(z.minimum(-100), z.maximum(100)),
   width: metres('the width'),
   depth: metres('the depth'),
   height: metres('the height'),
 });
 
-const share = z.number().min(-0.5).max(1.5);
+const share = z.number().check(z.minimum(-0.5), z.maximum(1.5));
 /** A part of the picture, in shares of the frame: opposite corners, or both ends of a line. */
 const zoneSchema = z.object({
   ...base,
@@ -110,55 +114,55 @@ export const passSchema = z.object({
   size: z.enum(['wide', 'medium', 'close']),
   steadiness: z.enum(['steady', 'moving', 'handheld']),
   /** beat positions; null for the whole song */
-  from: z.number().nullable(),
-  until: z.number().nullable(),
-  times: z.number().int().min(1).max(50),
+  from: z.nullable(z.number()),
+  until: z.nullable(z.number()),
+  times: z.int().check(z.minimum(1), z.maximum(50)),
 });
 
 /** What the person decided about a shot that follows from the plan. The id of the shot is `shot`. */
 const shotSchema = z.object({
   ...base,
   kind: z.literal('shot'),
-  shot: z.string().min(1),
+  shot: z.string().check(z.minLength(1)),
   /** kept straight after this shot; "first" before all others; null where the order is free */
-  after: z.string().nullable(),
-  takes: z.number().int().min(1).max(99).nullable(),
+  after: z.nullable(z.string()),
+  takes: z.nullable(z.int().check(z.minimum(1), z.maximum(99))),
   /** minutes from the first slate to the last cut; null to let the bench reckon */
-  minutes: z.number().min(1).max(600).nullable(),
+  minutes: z.nullable(z.number().check(z.minimum(1), z.maximum(600))),
 });
 
-const clock = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'give a time of day like 18:40');
+const clock = z.string().check(z.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'give a time of day like 18:40'));
 
 /** The day of filming. */
 export const daySchema = z.object({
   ...base,
   kind: z.literal('day'),
-  date: z.string().regex(/^\d{4}-\d{2}-\d{2}$/, 'give a date like 2026-11-28'),
+  date: z.string().check(z.regex(/^\d{4}-\d{2}-\d{2}$/, 'give a date like 2026-11-28')),
   start: clock,
   /** by then everything is done; before the start it means the next day */
   end: clock,
   /** name of the time zone, like "Europe/Berlin" */
-  zone: z.string().refine(isZone, 'give a time zone like Europe/Berlin'),
-  latitude: z.number().min(-90).max(90).nullable(),
-  longitude: z.number().min(-180).max(180).nullable(),
+  zone: z.string().check(z.refine(isZone, 'give a time zone like Europe/Berlin')),
+  latitude: z.nullable(z.number().check(z.minimum(-90), z.maximum(90))),
+  longitude: z.nullable(z.number().check(z.minimum(-180), z.maximum(180))),
   mains: z.union([z.literal(50), z.literal(60)]),
   /** how far sunlight may change within a setup */
-  stops: z.number().min(0.05).max(3),
-  degrees: z.number().min(1).max(90),
+  stops: z.number().check(z.minimum(0.05), z.maximum(3)),
+  degrees: z.number().check(z.minimum(1), z.maximum(90)),
   /** minutes: putting a setup up, changing clothes, setting back between takes, rehearsing a risky shot */
-  setUp: z.number().min(0).max(600),
-  changing: z.number().min(0).max(240),
-  reset: z.number().min(0).max(60),
-  rehearsal: z.number().min(0).max(240),
+  setUp: z.number().check(z.minimum(0), z.maximum(600)),
+  changing: z.number().check(z.minimum(0), z.maximum(240)),
+  reset: z.number().check(z.minimum(0), z.maximum(60)),
+  rehearsal: z.number().check(z.minimum(0), z.maximum(240)),
   /** seconds recorded before and after what the film shows */
-  handle: z.number().min(0).max(30),
+  handle: z.number().check(z.minimum(0), z.maximum(30)),
 });
 
 /** A tick on a list: packing, cautions, a setup's sheet. */
 const tickSchema = z.object({ ...base, kind: z.literal('tick'), of: z.string(), done: z.boolean() });
 
 /** Something of the person's own to take along. */
-const itemSchema = z.object({ ...base, kind: z.literal('item'), text: z.string().min(1) });
+const itemSchema = z.object({ ...base, kind: z.literal('item'), text: z.string().check(z.minLength(1)) });
 
 export const planSchemas = [
   setupSchema,

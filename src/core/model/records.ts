@@ -1,11 +1,11 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { base } from './base';
 import { rateSchema } from '../time/rate';
 import { beatGridSchema } from '../time/grid';
 import { films, momentKinds, type MomentKind } from '../recipes/films';
 import { planSchemas } from './plan-records';
 import { shootSchemas } from './shoot-records';
-import { slotsSchema } from './slots';
+import { slotsSchema } from './slots-schema';
 
 const { id } = base;
 
@@ -13,34 +13,34 @@ const projectSchema = z.object({
   ...base,
   kind: z.literal('project'),
   name: z.string(),
-  width: z.number().int().min(16).max(8192),
-  height: z.number().int().min(16).max(8192),
+  width: z.int().check(z.minimum(16), z.maximum(8192)),
+  height: z.int().check(z.minimum(16), z.maximum(8192)),
   rate: rateSchema,
   container: z.enum(['mp4', 'mov', 'webm']),
-  megabits: z.number().min(0.5).max(200),
+  megabits: z.number().check(z.minimum(0.5), z.maximum(200)),
   /** how lengths are shown; unset is metric */
-  units: z.enum(['metric', 'imperial']).optional(),
+  units: z.optional(z.enum(['metric', 'imperial'])),
   /** more kinds of effect than this make the film look like a catalogue; unset is 5 */
-  kinds: z.number().int().min(1).max(20).optional(),
+  kinds: z.optional(z.int().check(z.minimum(1), z.maximum(20))),
   /** an upright film is cut out of the picture */
-  upright: z.boolean().optional(),
+  upright: z.optional(z.boolean()),
 });
 
 const songSchema = z.object({
   ...base,
   kind: z.literal('song'),
   /** null for a ruler of seconds, while there is no song */
-  media: id.nullable(),
+  media: z.nullable(id),
   /** null until beats were found or set */
-  grid: beatGridSchema.nullable(),
+  grid: z.nullable(beatGridSchema),
   /** how sure the search was, 0..1; null where the grid was set by hand */
-  confidence: z.number().nullable(),
+  confidence: z.nullable(z.number()),
   /** beat positions between which beats stay when they are looked for again */
-  locked: z.array(z.object({ from: z.number(), to: z.number() })).optional(),
+  locked: z.optional(z.array(z.object({ from: z.number(), to: z.number() }))),
   /** when the rest was last asked to be found again; null once it is done */
-  again: z.number().nullable().optional(),
+  again: z.optional(z.nullable(z.number())),
   /** hits weaker than this are not knotted into the ribbon, 0..1 */
-  hitsAbove: z.number().min(0).max(1).optional(),
+  hitsAbove: z.optional(z.number().check(z.minimum(0), z.maximum(1))),
 });
 
 /** A part of the song, from a beat position until the next section. */
@@ -50,7 +50,7 @@ const sectionSchema = z.object({
   at: z.number(),
   name: z.string(),
   /** which of six dyes tints it */
-  dye: z.number().int().min(0).max(5),
+  dye: z.int().check(z.minimum(0), z.maximum(5)),
 });
 
 /** Sung or spoken words over some beats. */
@@ -68,7 +68,7 @@ const takeSchema = z.object({
   media: id,
   name: z.string(),
   /** the slot that it was filmed for, in whatever moment; null while nobody knows, `none` where it is kept out */
-  slot: z.string().min(1).nullable(),
+  slot: z.nullable(z.string().check(z.minLength(1))),
   /** fractional key: takes are listed in this order */
   order: z.number(),
   /** undo the camera's movement against the plate */
@@ -76,7 +76,7 @@ const takeSchema = z.object({
   /** bring light and colour to the plate's */
   match: z.boolean(),
   /** how the colours of a file that does not say so are read; left out, as its size suggests */
-  matrix: z.enum(['bt709', 'bt601']).optional(),
+  matrix: z.optional(z.enum(['bt709', 'bt601'])),
 });
 
 /** What every moment has, whatever its kind. */
@@ -89,26 +89,26 @@ const momentFields = {
   lands: z.number(),
   end: z.number(),
   /** further beat positions, by the names that its kind gives them */
-  pins: z.record(z.string(), z.number()).optional(),
+  pins: z.optional(z.record(z.string(), z.number())),
   /** what it adds to the story, in the person's words */
-  story: z.string().optional(),
+  story: z.optional(z.string()),
   /** true once the person was asked for the story */
-  asked: z.boolean().optional(),
+  asked: z.optional(z.boolean()),
   /** where it is filmed, and where its second part is filmed */
-  setup: id.nullable().optional(),
-  second: id.nullable().optional(),
+  setup: z.optional(z.nullable(id)),
+  second: z.optional(z.nullable(id)),
   /** which take fills which slot, from which instant */
-  slots: slotsSchema.optional(),
+  slots: z.optional(slotsSchema),
 };
 const momentOf = (recipe: MomentKind) =>
-  z.object({ ...momentFields, recipe: z.literal(recipe), settings: films[recipe].settings as z.ZodType });
+  z.object({ ...momentFields, recipe: z.literal(recipe), settings: films[recipe].settings as z.ZodMiniType });
 const [firstKind, ...otherKinds] = momentKinds;
 export const momentSchema = z.discriminatedUnion('recipe', [
   momentOf(firstKind),
   ...otherKinds.map(momentOf),
 ]);
 
-export type MomentOf<Kind extends MomentKind> = z.infer<z.ZodObject<typeof momentFields>> & {
+export type MomentOf<Kind extends MomentKind> = z.infer<z.ZodMiniObject<typeof momentFields>> & {
   recipe: Kind;
   settings: z.infer<(typeof films)[Kind]['settings']>;
 };

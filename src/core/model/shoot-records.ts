@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { base } from './base';
 
 const { id } = base;
@@ -27,24 +27,24 @@ const logSchema = z.object({
   /** id of the planned shot, or `pickup/` and a pick-up's id */
   shot: id,
   /** number on the slate, from 1 */
-  number: z.number().int().min(1).max(999),
+  number: z.int().check(z.minimum(1), z.maximum(999)),
   /** time of day at which it began: milliseconds since 1970, by this device's clock */
   started: z.number(),
   /** seconds by a clock that does not jump; null while it runs */
-  length: z.number().nonnegative().nullable(),
-  rating: z.enum(ratings).nullable(),
+  length: z.nullable(z.number().check(z.nonnegative())),
+  rating: z.nullable(z.enum(ratings)),
   tags: z.partialRecord(z.enum(logTags), z.boolean()),
   /** how it differed from the others: "closer", own words, or '' */
-  variation: z.string().max(80),
-  notes: z.string().max(4000),
+  variation: z.string().check(z.maxLength(80)),
+  notes: z.string().check(z.maxLength(4000)),
   /** the take in the project that this became */
-  take: id.nullable(),
+  take: z.nullable(id),
   /** the song was played: seconds of the take at which a beat position of it sounded, and how fast */
-  passage: z.object({ at: z.number(), from: z.number(), speed: z.number().positive() }).optional(),
+  passage: z.optional(z.object({ at: z.number(), from: z.number(), speed: z.number().check(z.positive()) })),
   /** recorded here, with exposure, focus or white balance left to the camera */
-  draft: z.boolean().optional(),
+  draft: z.optional(z.boolean()),
   /** what the live watch said, seconds of the take */
-  seen: z.array(z.object({ at: z.number(), code: z.string(), value: z.number().nullable() })),
+  seen: z.array(z.object({ at: z.number(), code: z.string(), value: z.nullable(z.number()) })),
 });
 
 /** A setup that was taken down. Its id is made from the setup's, so that two phones strike it once. */
@@ -64,10 +64,10 @@ const pickupSchema = z.object({
   setup: id,
   /** the planned shot that it mends */
   shot: z.string(),
-  moment: id.nullable(),
-  title: z.string().min(1).max(200),
+  moment: z.nullable(id),
+  title: z.string().check(z.minLength(1), z.maxLength(200)),
   /** what was found, in the words it was said with */
-  why: z.string().max(2000),
+  why: z.string().check(z.maxLength(2000)),
 });
 
 /** A move that is repeated for each copy. */
@@ -76,12 +76,14 @@ const moveSchema = z.object({
   kind: z.literal('move'),
   setup: id,
   /** marks on the floor or the rail */
-  from: z.string().max(80),
-  to: z.string().max(80),
+  from: z.string().check(z.maxLength(80)),
+  to: z.string().check(z.maxLength(80)),
   seconds: z
     .number()
-    .positive('give the seconds of the move, more than 0')
-    .max(120, 'a move of at most 120 seconds'),
+    .check(
+      z.positive('give the seconds of the move, more than 0'),
+      z.maximum(120, 'a move of at most 120 seconds'),
+    ),
 });
 
 export const shootSchemas = [logSchema, strikeSchema, pickupSchema, moveSchema] as const;

@@ -1,32 +1,6 @@
-import * as z from 'zod';
+import type { Fill, Slots, Tap } from './slots-schema';
 
-const id = z.string().min(1);
-
-/** A tap on a performer: seconds in the take's own file, point in shares of the frame. */
-const tapSchema = z.object({
-  time: z.number(),
-  at: z.tuple([z.number(), z.number()]),
-  /** the take that was tapped; left out by those of the first versions */
-  take: id.optional(),
-});
-export type Tap = z.infer<typeof tapSchema>;
-
-/**
- * What fills a slot of a moment. A slot is the key of a shot that its kind asks for in `film`; each field is
- * written by itself, and a take may fill slots of several moments.
- */
-const fillSchema = z.object({
-  take: id.nullable().optional(),
-  /** seconds of the take at the frame on which it first shows */
-  at: z.number().nonnegative().optional(),
-  /** the performers that are kept; none where the bench finds one */
-  taps: z.array(tapSchema).optional(),
-});
-export type Fill = Required<z.infer<typeof fillSchema>>;
-
-/** Fills by slot. */
-export const slotsSchema = z.record(z.string(), fillSchema);
-export type Slots = z.infer<typeof slotsSchema>;
+export type { Fill, Slots, Tap };
 
 /** The slot of clean plates, whatever the kind: one plate serves all moments of its setup. */
 export const plateSlot = 'plate';

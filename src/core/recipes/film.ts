@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod/mini';
 import type { CautionKind } from '../safety/cautions';
 import type { Draw } from '../camera/reserve';
 
@@ -98,7 +98,7 @@ export interface FilmRecipe<Settings> {
   title: string;
   /** what a new one is called, where that is not its title */
   called?: string;
-  settings: z.ZodType<Settings>;
+  settings: z.ZodMiniType<Settings>;
   start: Settings;
   fields: Record<string, Field>;
   sayFilm(settings: Settings): (string | { field: string })[];

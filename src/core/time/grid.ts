@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { frameOfTime, type Rate } from './rate';
 import { refuse } from '../error';
 
@@ -7,13 +7,13 @@ import { refuse } from '../error';
  * positions count in beats and may be fractions or negative. `beats` are seconds, strictly rising.
  */
 export const beatGridSchema = z.object({
-  beats: z.array(z.number()).min(2),
-  beatsPerBar: z.number().int().min(1).max(16),
-  firstDownbeat: z.number().int().nonnegative(),
+  beats: z.array(z.number()).check(z.minLength(2)),
+  beatsPerBar: z.int().check(z.minimum(1), z.maximum(16)),
+  firstDownbeat: z.int().check(z.nonnegative()),
   /** where bars of another length begin: beat positions on a bar, rising */
-  changes: z
-    .array(z.object({ at: z.number().int(), beatsPerBar: z.number().int().min(1).max(16) }))
-    .optional(),
+  changes: z.optional(
+    z.array(z.object({ at: z.int(), beatsPerBar: z.int().check(z.minimum(1), z.maximum(16)) })),
+  ),
 });
 export type BeatGrid = z.infer<typeof beatGridSchema>;
 

@@ -1,7 +1,7 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 
 /** A frame rate as an exact fraction: 24000/1001 is `{ num: 24000, den: 1001 }`. */
-export const rateSchema = z.object({ num: z.number().int().positive(), den: z.number().int().positive() });
+export const rateSchema = z.object({ num: z.int().check(z.positive()), den: z.int().check(z.positive()) });
 export type Rate = z.infer<typeof rateSchema>;
 
 /** The rates that films and videos are delivered at. */

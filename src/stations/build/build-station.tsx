@@ -13,7 +13,7 @@ import { createMoment, keepPerformer, keepWhoeverIsFound, setMoment } from '@/st
 import { buildable, framesOf, materialOf, pictureOf, type Buildable } from '@/store/material';
 import { rulerOf } from '@/store/snapshot';
 import { useOffer } from '@/ui/actions/offers';
-import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
+import { useData, useNeedle, usePlaying, useServices } from '@/ui/bench-context';
 import { Choices } from '@/ui/choices';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
@@ -34,7 +34,10 @@ const question = 'Does it land?';
 
 /** One moment: its passage of the song, its picture, its sentence. */
 export function BuildStation() {
-  const { snapshot, store, moment, builtMoment, attempt, go } = useBench();
+  const { store, attempt, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const moment = useData((data) => data.moment);
+  const builtMoment = useData((data) => data.builtMoment);
   const ruler = rulerOf(snapshot);
   if (!ruler) {
     return (
@@ -108,7 +111,9 @@ export function BuildStation() {
 }
 
 function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) {
-  const { snapshot, findings, store, player, attempt, go, askRemove } = useBench();
+  const { store, player, attempt, go, askRemove } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const findings = useData((data) => data.findings);
   const { project, grid } = ruler;
   const { rate } = project;
   const { views } = recipe;
@@ -353,7 +358,7 @@ const sayKept = (title: string, tapped: number): string => {
 
 /** Findings of the takes that this moment uses. */
 function TakeNotes({ moment, slots }: { moment: Moment; slots: string[] }) {
-  const { findings } = useBench();
+  const findings = useData((data) => data.findings);
   const used = slots.map((slot) => fillOf(moment, slot).take);
   const notes = findings.match.filter(
     (finding) =>

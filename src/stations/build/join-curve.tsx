@@ -3,14 +3,14 @@ import { useMemo } from 'react';
 import { allowed } from '@/core/finding/allowed';
 import type { SeamMeasure } from '@/core/model/measures';
 import { timeOfFrame, type Rate } from '@/core/time/rate';
-import { useBench } from '@/ui/bench-context';
+import { useServices } from '@/ui/bench-context';
 import { Chart, type ChartProps } from '@/ui/chart';
 import { Term } from '@/ui/term';
 import { Part } from '../station';
 
 /** How visible the join is over the frames of a moment; a press goes there. @param start the moment's first frame */
 export function JoinCurve({ seam, start, rate }: { seam: SeamMeasure | null; start: number; rate: Rate }) {
-  const { player } = useBench();
+  const { player } = useServices();
   const go = useMemo(
     () => (frame: number) => {
       player.pause();

@@ -11,7 +11,7 @@ import { fillSlots, setMoment } from '@/store/commands/moments';
 import { takeIn } from '@/store/material';
 import { platesFor, serves, setupOfMoment } from '@/store/plates';
 import { takeMeasure } from '@/store/snapshot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
 
@@ -51,7 +51,7 @@ function Quantity({ part, ...of }: Of & { part: SaidPart }) {
 }
 
 function useSave({ moment }: Of) {
-  const { store, attempt } = useBench();
+  const { store, attempt } = useServices();
   return (label: string, set: Record<string, unknown>) =>
     attempt(() => setMoment(store, moment.project, moment.id, label, set));
 }
@@ -120,7 +120,8 @@ function Setting({ name, field, dye, ...of }: Dyed & { name: string; field: Fiel
 
 /** Which take fills a slot: one that was filmed for it, in the moment's setup; an open slot takes any. */
 function SlotTake({ slot, dye, ...of }: Dyed & { slot: string }) {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const { moment, recipe } = of;
   const plate = slot === plateSlot;
   const setup = setupOfMoment(snapshot, moment);
@@ -149,7 +150,7 @@ function SlotTake({ slot, dye, ...of }: Dyed & { slot: string }) {
 
 /** The instant of its take from which a slot shows. */
 function SlotStart({ slot, dye, ...of }: Dyed & { slot: string }) {
-  const { snapshot } = useBench();
+  const snapshot = useData((data) => data.snapshot);
   const save = useSave(of);
   const { moment, recipe, ruler } = of;
   const { rate } = ruler.project;

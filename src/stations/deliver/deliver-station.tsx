@@ -12,7 +12,7 @@ import { askRender, removeRender, renderKey } from '@/store/commands/renders';
 import { buildable, framesOf, type Buildable } from '@/store/material';
 import { rulerOf } from '@/store/snapshot';
 import { useOffer } from '@/ui/actions/offers';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
@@ -34,7 +34,9 @@ const containers: { value: Container; text: string; lacking: string }[] = [
 
 /** Hands a moment over: as video, as a timeline, as numbers. */
 export function DeliverStation() {
-  const { snapshot, builtMoment: chosen, go } = useBench();
+  const { go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const chosen = useData((data) => data.builtMoment);
   const ruler = rulerOf(snapshot);
   if (!ruler || !chosen) {
     return (
@@ -78,7 +80,9 @@ function DeliverMoment({
   able: Buildable;
   frames: { start: number; lands: number; end: number };
 }) {
-  const { snapshot, findings, store, attempt, go } = useBench();
+  const { store, attempt, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const findings = useData((data) => data.findings);
   const { project } = snapshot;
   const writable = useWritable(project);
   const lands = recipe.anchors(moment, ruler).find(({ marks }) => marks);
@@ -280,7 +284,8 @@ function DeliverMoment({
 
 /** What was rendered of a moment. */
 function Renders({ moment }: { moment: Moment }) {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const mine = snapshot.renders.filter((render) => render.moment === moment.id);
   const [watched, setWatched] = useState<{ id: string; film: string; words: string } | null>(null);
   useEffect(

@@ -2,12 +2,14 @@
 import { writtenRow } from '@/core/formats/keyframe-sheet';
 import type { Step } from '@/core/recipes/recipe';
 import { rateLabel, type Rate } from '@/core/time/rate';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { stepsOf } from './exports';
 
 /** The keyframe sheet: a page that prints, and that fits any editor. */
 export function KeyframeSheet() {
-  const { snapshot, builtMoment: moment, go } = useBench();
+  const { go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const moment = useData((data) => data.builtMoment);
   const told = moment && stepsOf(snapshot, moment);
   if (!moment || !told) {
     return (

@@ -11,7 +11,7 @@ import { createMoment, fillSlots } from '@/store/commands/moments';
 import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
 import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 import { useOffer } from '@/ui/actions/offers';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { Term } from '@/ui/term';
@@ -64,16 +64,18 @@ function verdict(
 
 /** The pair board where takes are laid over a plate; the others choose their takes in the sentence. */
 export function MatchStation() {
-  const { snapshot, builtMoment } = useBench();
+  const projectId = useData((data) => data.snapshot.project.id);
+  const builtMoment = useData((data) => data.builtMoment);
   const recipe = builtMoment && recipeOf(builtMoment);
   if (builtMoment && recipe && !laysOverPlate(recipe))
     return <NoPairs moment={builtMoment} recipe={recipe} />;
-  return <PairBoard key={snapshot.project.id} />;
+  return <PairBoard key={projectId} />;
 }
 
 /** A moment whose takes need not fit each other. */
 function NoPairs({ moment, recipe }: { moment: Moment; recipe: Recipe }) {
-  const { snapshot, openFiles, go } = useBench();
+  const { openFiles, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   return (
     <Station
       question={question}
@@ -107,7 +109,8 @@ function NoPairs({ moment, recipe }: { moment: Moment; recipe: Recipe }) {
 
 /** Which moment is looked at, where there are several. */
 function MomentChoice({ moment }: { moment: Moment | null }) {
-  const { snapshot, go } = useBench();
+  const { go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   if (!moment || snapshot.built.length < 2) return null;
   return (
     <>
@@ -123,7 +126,10 @@ function MomentChoice({ moment }: { moment: Moment | null }) {
 
 /** Takes of one slot down, of the other across, each crossing with its score. */
 function PairBoard() {
-  const { snapshot, findings, openFiles, builtMoment: moment, store, attempt, go } = useBench();
+  const { openFiles, store, attempt, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const findings = useData((data) => data.findings);
+  const moment = useData((data) => data.builtMoment);
   const [picked, setPicked] = useState<{ first: string; second: string } | null>(null);
   const { takes } = snapshot;
   const setup = moment && setupOfMoment(snapshot, moment);
@@ -294,7 +300,7 @@ function PairBoard() {
 
 /** How the cameras of both takes stood, one beside the other. */
 function PairCurve({ moment, pair }: { moment: Moment | null; pair: Pair }) {
-  const { snapshot } = useBench();
+  const snapshot = useData((data) => data.snapshot);
   const { first, second } = pair;
   const takes = useMemo(() => {
     const dyes = ['--madder', '--woad'];

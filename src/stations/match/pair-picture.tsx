@@ -11,7 +11,7 @@ import { newMoment } from '@/store/commands/moments';
 import { materialOf } from '@/store/material';
 import { plateFor, plateOfMoment } from '@/store/plates';
 import { takeMeasure } from '@/store/snapshot';
-import { useBench } from '@/ui/bench-context';
+import { useData } from '@/ui/bench-context';
 import { SeamLine } from '@/ui/stage/seam-line';
 import { placeFrame, Stage } from '@/ui/stage/stage';
 import { useSize } from '@/ui/use-size';
@@ -28,7 +28,8 @@ export function PairPicture({
   first: Take;
   second: Take;
 }) {
-  const { snapshot, builtMoment: moment } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const moment = useData((data) => data.builtMoment);
   const [ref, size] = useSize<HTMLDivElement>();
   const { project } = snapshot;
   const [down, across] = slots;

@@ -6,7 +6,7 @@ import { slotsOverPlate } from '@/core/recipes/built';
 import { formatClock } from '@/core/time/timecode';
 import { removeTake, setTake } from '@/store/commands/takes';
 import { takeMeasure } from '@/store/snapshot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 
 const slots = [
@@ -40,7 +40,8 @@ export function Swatch({
   verdict: { text: string; good: boolean } | null;
   width?: number;
 }) {
-  const { store, snapshot, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const measure = takeMeasure(snapshot, take);
   const { id } = snapshot.project;
   // Filmed for a kind that is only planned: said, and not taken away by looking at it.

@@ -1,6 +1,6 @@
 'use client';
 import { switchUnits } from '@/store/commands/projects';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { useUnits } from '@/ui/live-length';
 import { Strip } from '@/ui/ribbon/strip';
@@ -29,7 +29,10 @@ type PartName = (typeof planParts)[number]['id'];
 
 /** What must be filmed, and how: moments and their shots, the room, the numbers, the order, the lists. */
 export function PlanStation() {
-  const { snapshot, store, moment, attempt, go, plan } = useBench();
+  const { store, attempt, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const moment = useData((data) => data.moment);
+  const plan = useData((data) => data.plan);
   const where = useWhere();
   const units = useUnits();
   const { moments, setups, project } = snapshot;

@@ -3,14 +3,14 @@ import { useMemo, useState } from 'react';
 import { setupSchema, type Setup } from '@/core/model/plan-records';
 import { setupNumbers } from '@/core/plan/setup/numbers';
 import { withField } from '@/store/apply';
-import { useBench } from '@/ui/bench-context';
+import { useData } from '@/ui/bench-context';
 
 /** Hears of a field's value while it is typed or dragged; null when that is over. */
 export type Draft = (field: string) => (value: number | null) => void;
 
 /** A setup with what is being typed already in it, so that drawings and numbers answer before Enter. */
 export function useSetupDraft(setup: Setup) {
-  const { plan } = useBench();
+  const plan = useData((data) => data.plan);
   const [typed, setTyped] = useState<{ field: string; value: number } | null>(null);
   const shown = useMemo(() => {
     if (!typed) return setup;

@@ -5,7 +5,7 @@ import { barAndBeat } from '@/core/time/grid';
 import type { Board, BoardRow } from '@/core/shoot/board';
 import { passageOf } from '@/core/shoot/passage';
 import { songMeasure } from '@/store/snapshot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { usePhone } from '@/ui/use-phone';
@@ -32,7 +32,9 @@ const question = 'What is still missing before this set is struck?';
 
 /** On the set: what is missing, the slate, the camera, practice, and the way home. */
 export function ShootStation() {
-  const { snapshot, plan, go } = useBench();
+  const { go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const where = useWhere();
   const part: ShootPart = shootParts.find(({ id }) => id === where.part)?.id ?? 'board';
   const { setups } = snapshot;
@@ -90,7 +92,9 @@ const wantedVariation = (row: BoardRow | null): string =>
   row?.variations.find(({ asked, good }) => asked && good === 0)?.name ?? '';
 
 function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; setup: Setup }) {
-  const { snapshot, attempt, go, findings } = useBench();
+  const { attempt, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const findings = useData((data) => data.findings);
   const phone = usePhone();
   const [slate, setSlate] = useState(false);
   const { running, stop } = useTake(board);

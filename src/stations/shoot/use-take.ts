@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import type { Log } from '@/core/model/shoot-records';
 import type { Board, BoardRow } from '@/core/shoot/board';
 import { startLog, stopLog } from '@/store/commands/shoot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 
 /** When takes were begun by the clock that never jumps; only this visit knows. */
 const begun = new Map<string, number>();
@@ -18,7 +18,8 @@ export function ranFor(log: Log): number {
 
 /** The take of a setup that runs, with what begins and ends takes. */
 export function useTake(board: Board) {
-  const { store, snapshot } = useBench();
+  const { store } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const running = snapshot.logs.find((log) => log.length === null && log.setup === board.setup) ?? null;
   return {
     running,

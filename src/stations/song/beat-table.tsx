@@ -3,7 +3,7 @@ import { barAndBeat, type BeatGrid } from '@/core/time/grid';
 import { offsetNotice, type BeatFrame } from '@/core/time/grid-report';
 import type { Rate } from '@/core/time/rate';
 import { formatTimecode } from '@/core/time/timecode';
-import { useBench } from '@/ui/bench-context';
+import { useServices } from '@/ui/bench-context';
 import { LongTable } from '@/ui/long-table';
 
 const signed = (seconds: number) => `${seconds < 0 ? '−' : '+'}${Math.abs(seconds * 1000).toFixed(1)} ms`;
@@ -17,7 +17,7 @@ const notices = {
 
 /** Every beat on its frame. */
 export function BeatTable({ rows, grid, rate }: { rows: readonly BeatFrame[]; grid: BeatGrid; rate: Rate }) {
-  const { player } = useBench();
+  const { player } = useServices();
   return (
     <LongTable
       label="Beats"

@@ -6,14 +6,15 @@ import { rateLabel, sameRate, type Rate } from '@/core/time/rate';
 import { formatClock } from '@/core/time/timecode';
 import { setProject } from '@/store/commands/projects';
 import { songMeasure } from '@/store/snapshot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Chart, type ChartProps } from '@/ui/chart';
 import { BeatTable } from './beat-table';
 
 const milli = (seconds: number) => `${(seconds * 1000).toFixed(1)} ms`;
 /** Where each beat falls at the project's rate, and what other rates would make of this song. */
 export function FramesView({ grid, rate }: { grid: BeatGrid; rate: Rate }) {
-  const { snapshot, store, player, attempt } = useBench();
+  const { store, player, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const rows = useMemo(() => beatFrames(grid, rate), [grid, rate]);
   const rates = useMemo(() => compareRates(grid), [grid]);
   const tempo = useMemo((): ChartProps => {

@@ -4,7 +4,7 @@ import { barAndBeat, barStart, beatOfTime, positionOf, type BeatGrid } from '@/c
 import { addSection, layFoundSections, removeSection, setSection } from '@/store/commands/song';
 import { sectionEnergies } from '@/store/plan';
 import { songMeasure } from '@/store/snapshot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveNumber } from '@/ui/live-number';
 import { LiveText } from '@/ui/live-text';
 import { dyes } from '@/ui/ribbon/sections';
@@ -12,7 +12,8 @@ import { Part } from '../station';
 
 /** The parts of the song: their names, where they begin, and how much energy each carries. */
 export function SectionList({ grid }: { grid: BeatGrid }) {
-  const { snapshot, store, player, attempt } = useBench();
+  const { store, player, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const { sections, project } = snapshot;
   const measure = songMeasure(snapshot);
   const energy = useMemo(() => sectionEnergies(snapshot), [snapshot]);

@@ -5,7 +5,7 @@ import { clicksOf } from '@/core/song/click';
 import { meterAt, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { songMeasure } from '@/store/snapshot';
 import { openMedia } from '@/workers/clients';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { fileName, saveFile } from '../save';
 import { Part } from '../station';
@@ -22,7 +22,9 @@ const speeds = [
 
 /** Beats and words in and out, and the click track for playback on the set. */
 export function SongFiles({ grid }: { grid: BeatGrid }) {
-  const { snapshot, store, moment, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const moment = useData((data) => data.moment);
   const beats = useRef<HTMLInputElement>(null);
   const words = useRef<HTMLInputElement>(null);
   const [speed, setSpeed] = useState('1');

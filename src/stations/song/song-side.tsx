@@ -25,7 +25,7 @@ import {
 } from '@/store/commands/song';
 import { setKind } from '@/store/commands/plan';
 import { songMeasure } from '@/store/snapshot';
-import { useBench, useNeedle } from '@/ui/bench-context';
+import { useData, useNeedle, useServices } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
@@ -50,7 +50,9 @@ export function SongSide({
   setting: 'moments' | 'beats';
   onSetting: (setting: 'moments' | 'beats') => void;
 }) {
-  const { snapshot, findings, store, player, attempt } = useBench();
+  const { store, player, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const findings = useData((data) => data.findings);
   const measure = songMeasure(snapshot);
   const { song, project } = snapshot;
   if (!song) return null;
@@ -197,7 +199,7 @@ export function SongSide({
 type Knob = [text: string, work: () => Promise<unknown>];
 
 function Knobs({ knobs }: { knobs: readonly Knob[] }) {
-  const { attempt } = useBench();
+  const { attempt } = useServices();
   return (
     <div className="flex flex-wrap gap-1.5">
       {knobs.map(([text, work]) => (
@@ -211,7 +213,9 @@ function Knobs({ knobs }: { knobs: readonly Knob[] }) {
 
 /** The moment that is chosen on the ribbon, and what can be done with it there. */
 function ChosenMoment() {
-  const { snapshot, store, moment, attempt, go, askRemove } = useBench();
+  const { store, attempt, go, askRemove } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const moment = useData((data) => data.moment);
   const grid = snapshot.song?.grid;
   if (!moment || !grid) return null;
   return (
@@ -264,7 +268,9 @@ function ChosenMoment() {
 
 /** What changes from the bar at the needle on, and which passage is kept. */
 function FromHere() {
-  const { snapshot, store, player, attempt, moment } = useBench();
+  const { store, player, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const moment = useData((data) => data.moment);
   const time = useNeedle(player);
   const { song } = snapshot;
   const grid = song?.grid;

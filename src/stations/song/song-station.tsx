@@ -4,7 +4,7 @@ import type { Song } from '@/core/model/records';
 import { regularGrid } from '@/core/time/grid';
 import { laySeconds } from '@/store/commands/song';
 import { songMeasure } from '@/store/snapshot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveNumber } from '@/ui/live-number';
 import { barsFor, foldSong } from '@/ui/ribbon/layout';
@@ -20,7 +20,9 @@ const question = 'What should happen when?';
 
 /** The whole song, folded down the page, and what sets its beats right. */
 export function SongStation() {
-  const { snapshot, findings, openFiles, store, attempt } = useBench();
+  const { openFiles, store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const findings = useData((data) => data.findings);
   const { song } = snapshot;
   if (song) return <LaidSong song={song} />;
   return (
@@ -57,7 +59,7 @@ export function SongStation() {
 }
 
 function LaidSong({ song }: { song: Song }) {
-  const { snapshot } = useBench();
+  const snapshot = useData((data) => data.snapshot);
   const [ref, { width, height: area }] = useSize<HTMLDivElement>();
   const phone = usePhone();
   const [bars, setBars] = useState<number | null>(null);

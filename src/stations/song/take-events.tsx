@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { SoundEvent } from '@/core/song/events';
 import { layEvents } from '@/store/commands/song';
 import { callback, openMedia } from '@/workers/clients';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
 import { Part } from '../station';
@@ -12,7 +12,8 @@ const kinds = { hit: 'snaps and hits', end: 'ends of words', both: 'snaps, hits 
 
 /** Without a song, instants in a take's own sound can be counted as beats. */
 export function TakeEvents() {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const sounding = snapshot.takes.filter((take) => snapshot.media.get(take.media)?.probe?.audio);
   const [chosen, setChosen] = useState<string | null>(null);
   const [kind, setKind] = useState<keyof typeof kinds>('both');

@@ -3,7 +3,7 @@ import { median } from '@/core/statistics';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { tapBeats } from '@/store/commands/song';
 import { useOffer } from '@/ui/actions/offers';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Part } from '../station';
 
 const kept = 'fickle-ribbon:tap-latency';
@@ -37,7 +37,8 @@ function startTicks(): { context: AudioContext; at: number; late: number[] } {
 
 /** Tapping along with the song, by key or touch, with the device's and the finger's lateness taken out. */
 export function Taps() {
-  const { player, store, snapshot, attempt } = useBench();
+  const { player, store, attempt } = useServices();
+  const projectId = useData((data) => data.snapshot.project.id);
   const [taps, setTaps] = useState<number[]>([]);
   const [latency, setLatency] = useState(readLatency);
   const [measuring, setMeasuring] = useState<number | null>(null);
@@ -109,7 +110,7 @@ export function Taps() {
             attempt(async () => {
               player.pause();
               // Playing slower, a lateness of the hand is less of the song.
-              await tapBeats(store, snapshot.project.id, taps, latency * player.speed());
+              await tapBeats(store, projectId, taps, latency * player.speed());
               setTaps([]);
             })
           }

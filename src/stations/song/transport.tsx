@@ -6,7 +6,7 @@ import { formatClock } from '@/core/time/timecode';
 import { clicksOf } from '@/core/song/click';
 import { createMoment } from '@/store/commands/moments';
 import { openMedia } from '@/workers/clients';
-import { useBench, useNeedle, usePlaying } from '@/ui/bench-context';
+import { useData, useNeedle, usePlaying, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 
 /** A passage of the song, in beat positions. */
@@ -14,7 +14,8 @@ export type Passage = { from: number; to: number };
 
 /** Lays a click over the song while `on`, on a channel of its own. @returns true while it is being made */
 function useClick(on: boolean): boolean {
-  const { player, snapshot, store, attempt } = useBench();
+  const { player, store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const media = snapshot.song?.media ?? null;
   const grid = snapshot.song?.grid ?? null;
   const [ready, setReady] = useState(false);
@@ -50,7 +51,9 @@ export function Transport({
   close: Passage | null;
   onClose: (passage: Passage | null) => void;
 }) {
-  const { player, snapshot, attempt, store, go, moment } = useBench();
+  const { player, attempt, store, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const moment = useData((data) => data.moment);
   const playing = usePlaying(player);
   const time = useNeedle(player);
   const [looping, setLooping] = useState(false);

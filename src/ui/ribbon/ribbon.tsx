@@ -9,7 +9,7 @@ import { moveSpan, type Span, type SpanPart } from '@/core/time/span';
 import { copyMoment, createMoment, moveMoment } from '@/store/commands/moments';
 import { firstOfBarAt, moveBeatTo } from '@/store/commands/song';
 import { songMeasure } from '@/store/snapshot';
-import { useBench } from '../bench-context';
+import { useData, useServices } from '../bench-context';
 import { gripOf, type DragState } from '../drag-state';
 import { useGesture } from '../gesture';
 import { Fabric } from './fabric';
@@ -60,8 +60,10 @@ export function Ribbon({
   /** what dragging on the fabric does: makes moments, or moves single beats */
   setting?: 'moments' | 'beats';
 }) {
-  const bench = useBench();
-  const { store, snapshot, player, moment: chosen, go, attempt, askRemove } = bench;
+  const { store, player, go, attempt, askRemove } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const chosen = useData((data) => data.moment);
+  const findings = useData((data) => data.findings);
   const [held, setHeld] = useState<Held | null>(null);
   const asOne = useGesture();
   const svg = useRef<SVGSVGElement>(null);
@@ -177,8 +179,7 @@ export function Ribbon({
       ? piecesOf(layout, Math.min(held.from, held.now), Math.max(held.from, held.now))
       : [];
   const gravityOf = (moment: Moment) =>
-    byGravity(bench.findings.build.filter((finding) => finding.where.moment === moment.id))[0]?.severity ??
-    'fine';
+    byGravity(findings.build.filter((finding) => finding.where.moment === moment.id))[0]?.severity ?? 'fine';
   return (
     <svg
       ref={svg}

@@ -3,14 +3,15 @@ import { memo } from 'react';
 import { beatOfTime, beatLabel } from '@/core/time/grid';
 import { songMeasure } from '@/store/snapshot';
 import type { MomentKind } from '@/core/recipes/films';
-import { useBench, useCommands } from '../bench-context';
+import { useData, useServices } from '../bench-context';
 import { useSize } from '../use-size';
 import { dyes } from './sections';
 import { dyeOf, Weave } from './weave';
 
 /** The whole song in one slim line: its sections and its moments, to choose one. */
 export function Strip() {
-  const { snapshot, moment: chosen } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const chosen = useData((data) => data.moment);
   const [ref, { width }] = useSize<HTMLDivElement>();
   const { sections, moments, song } = snapshot;
   const grid = song?.grid;
@@ -75,7 +76,7 @@ const Stretch = memo(function Stretch({
   wide: number;
   chosen: boolean;
 }) {
-  const { go } = useCommands();
+  const { go } = useServices();
   return (
     <g
       role="button"

@@ -1,6 +1,6 @@
 'use client';
 import { useRef, type ReactNode } from 'react';
-import { useBench } from '../bench-context';
+import { useData, useServices } from '../bench-context';
 import { Closer } from './closer';
 import { held } from './seam-line';
 import { usePainter, type Showing } from './use-painter';
@@ -34,7 +34,8 @@ export function Stage({
   label: string;
   children?: ReactNode;
 }) {
-  const { store, snapshot } = useBench();
+  const { store } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { shown, problem } = usePainter(canvas, store, snapshot.project, showing);
   return (

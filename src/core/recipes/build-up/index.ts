@@ -1,9 +1,9 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { choice, number, type FilmRecipe } from '../film';
 import { action, lockedKit, lockedUntouched, plain, plates, wildSound } from '../shots';
 
 const settings = z.object({
-  objects: z.number().int().min(2).max(24),
+  objects: z.int().check(z.minimum(2), z.maximum(24)),
   way: z.enum(['pop', 'fall', 'pulled']),
 });
 

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod/mini';
 import { choice, number, type FilmRecipe } from '../film';
 import { action, plain } from '../shots';
 import { emptyWhip, whipSchema } from './settings';

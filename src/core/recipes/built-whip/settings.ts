@@ -1,14 +1,14 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 
 export const whipSchema = z.object({
   /** where the picture flies to */
   direction: z.enum(['left', 'right', 'up', 'down']),
   /** delivery frames from the first movement to the last */
-  frames: z.number().int().min(4).max(60),
+  frames: z.int().check(z.minimum(4), z.maximum(60)),
   /** what is seen where the picture has left; unset is mirrored */
-  edges: z.enum(['mirrored', 'scaled']).optional(),
+  edges: z.optional(z.enum(['mirrored', 'scaled'])),
   /** degrees of a frame for which the shutter is open; unset is 180 */
-  blur: z.number().min(0).max(360).optional(),
+  blur: z.optional(z.number().check(z.minimum(0), z.maximum(360))),
 });
 type WhipSettings = z.infer<typeof whipSchema>;
 

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { cloneSchema, emptyClone } from './settings';
 import { choice, number, type FilmRecipe, type Filming, type Footing } from '../film';
 import { action, lockedKit, lockedSame, lockedUntouched, plain, plates, wildSound } from '../shots';

@@ -1,10 +1,10 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { number, type FilmRecipe } from '../film';
 import { action, lockedKit, lockedUntouched, plain, plates, wildSound } from '../shots';
 
 const settings = z.object({
-  objects: z.number().int().min(1).max(12),
-  frames: z.number().int().min(1).max(120),
+  objects: z.int().check(z.minimum(1), z.maximum(12)),
+  frames: z.int().check(z.minimum(1), z.maximum(120)),
 });
 
 /** A piece of the plate hides an object until it is swapped for another. */

@@ -1,8 +1,11 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { choice, number, type FilmRecipe } from '../film';
 import { plain } from '../shots';
 
-const settings = z.object({ way: z.enum(['creep', 'orbit']), scale: z.number().min(100).max(200) });
+const settings = z.object({
+  way: z.enum(['creep', 'orbit']),
+  scale: z.number().check(z.minimum(100), z.maximum(200)),
+});
 
 /** A still picture grows slowly, or words go round a circle. */
 export const creepOrbit: FilmRecipe<z.infer<typeof settings>> = {

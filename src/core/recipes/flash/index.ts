@@ -1,8 +1,11 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { number, type FilmRecipe } from '../film';
 import { plain } from '../shots';
 
-const settings = z.object({ perSecond: z.number().min(0.2).max(12), strength: z.number().min(1).max(100) });
+const settings = z.object({
+  perSecond: z.number().check(z.minimum(0.2), z.maximum(12)),
+  strength: z.number().check(z.minimum(1), z.maximum(100)),
+});
 
 /** Flashes between shots, or a flicker over them. */
 export const flash: FilmRecipe<z.infer<typeof settings>> = {

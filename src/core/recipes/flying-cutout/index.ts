@@ -1,8 +1,8 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { number, type FilmRecipe } from '../film';
 import { action, lockedKit, lockedUntouched, plain, plates } from '../shots';
 
-const settings = z.object({ things: z.number().int().min(1).max(12) });
+const settings = z.object({ things: z.int().check(z.minimum(1), z.maximum(12)) });
 
 /** Something cut out of its shot flies through another. */
 export const flyingCutout: FilmRecipe<z.infer<typeof settings>> = {

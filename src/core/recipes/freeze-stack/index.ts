@@ -1,8 +1,11 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { number, type FilmRecipe } from '../film';
 import { action, lockedKit, lockedUntouched, plain, plates } from '../shots';
 
-const settings = z.object({ pieces: z.number().int().min(2).max(24), turn: z.number().min(0).max(360) });
+const settings = z.object({
+  pieces: z.int().check(z.minimum(2), z.maximum(24)),
+  turn: z.number().check(z.minimum(0), z.maximum(360)),
+});
 
 /** A pose is frozen and built up from pieces on the beat. */
 export const freezeStack: FilmRecipe<z.infer<typeof settings>> = {

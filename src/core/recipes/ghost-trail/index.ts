@@ -1,10 +1,10 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { number, type FilmRecipe } from '../film';
 import { overPlate } from '../shots';
 
 const settings = z.object({
-  copies: z.number().int().min(2).max(40),
-  apart: z.number().int().min(1).max(30),
+  copies: z.int().check(z.minimum(2), z.maximum(40)),
+  apart: z.int().check(z.minimum(1), z.maximum(30)),
 });
 
 /** Fading copies follow a movement. */

@@ -1,8 +1,11 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { choice, number, type FilmRecipe } from '../film';
 import { plain } from '../shots';
 
-const settings = z.object({ what: z.enum(['hits', 'texture']), strength: z.number().min(1).max(100) });
+const settings = z.object({
+  what: z.enum(['hits', 'texture']),
+  strength: z.number().check(z.minimum(1), z.maximum(100)),
+});
 
 /** Light that strikes on the beat, or a texture laid over the picture. */
 export const lightHits: FilmRecipe<z.infer<typeof settings>> = {

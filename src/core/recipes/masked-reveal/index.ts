@@ -1,10 +1,10 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { choice, number, type FilmRecipe } from '../film';
 import { action, lockedKit, lockedSame, lockedUntouched, plain, plates, wildSound } from '../shots';
 
 const settings = z.object({
   edge: z.enum(['line', 'circle', 'falling']),
-  frames: z.number().int().min(1).max(240),
+  frames: z.int().check(z.minimum(1), z.maximum(240)),
 });
 
 /** Something changes behind an edge that crosses the picture. */

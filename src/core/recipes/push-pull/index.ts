@@ -1,11 +1,11 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { choice, number, type FilmRecipe } from '../film';
 import { action, plain } from '../shots';
 
 const settings = z.object({
   way: z.enum(['in', 'out']),
-  near: z.number().min(0.3).max(20),
-  far: z.number().min(0.4).max(40),
+  near: z.number().check(z.minimum(0.3), z.maximum(20)),
+  far: z.number().check(z.minimum(0.4), z.maximum(40)),
 });
 
 /** The camera moves one way while the picture zooms the other: the background bends. */

@@ -1,9 +1,12 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { scaleForShift } from '../../camera/reserve';
 import { choice, number, type FilmRecipe } from '../film';
 import { plain, wildSound } from '../shots';
 
-const settings = z.object({ way: z.enum(['hit', 'handheld']), strength: z.number().min(0.2).max(10) });
+const settings = z.object({
+  way: z.enum(['hit', 'handheld']),
+  strength: z.number().check(z.minimum(0.2), z.maximum(10)),
+});
 
 /** The picture shakes on a hit, or gets a handheld feel. */
 export const shake: FilmRecipe<z.infer<typeof settings>> = {

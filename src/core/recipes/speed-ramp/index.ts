@@ -1,11 +1,11 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { number, type FilmRecipe } from '../film';
 import { action, plain } from '../shots';
 
 const settings = z.object({
-  slow: z.number().min(5).max(100),
-  fast: z.number().min(100).max(1000),
-  poses: z.number().int().min(1).max(12),
+  slow: z.number().check(z.minimum(5), z.maximum(100)),
+  fast: z.number().check(z.minimum(100), z.maximum(1000)),
+  poses: z.int().check(z.minimum(1), z.maximum(12)),
 });
 
 /** Time bends round poses: slow on them, fast between. */

@@ -1,8 +1,8 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { number, type FilmRecipe } from '../film';
 import { action, plain } from '../shots';
 
-const settings = z.object({ panels: z.number().int().min(2).max(9) });
+const settings = z.object({ panels: z.int().check(z.minimum(2), z.maximum(9)) });
 
 /** The frame splits into panels, each with its own shot. */
 export const splitScreen: FilmRecipe<z.infer<typeof settings>> = {

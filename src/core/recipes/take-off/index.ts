@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { choice, type FilmRecipe } from '../film';
 import { action, lockedKit, lockedUntouched, plain, plates, wildSound } from '../shots';
 

@@ -5,7 +5,7 @@ import { packingOf } from '@/core/plan/lists/packing';
 import { slotClock } from '@/core/plan/order/schedule';
 import { setupSheet } from '@/core/plan/setup/sheet';
 import { clockTime } from '@/core/time/zone';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { useUnits } from '@/ui/live-length';
 import { useWhere } from '@/ui/where';
 import { LensView } from '../room/lens-view';
@@ -15,7 +15,8 @@ import { TopView } from '../room/top-view';
 
 /** One of the papers to take along, laid out for paper and for a phone. */
 export function Papers() {
-  const { snapshot, go } = useBench();
+  const { go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const where = useWhere();
   const paper = papers.find(({ id }) => id === where.part) ?? papers[0];
   const pages = {
@@ -56,7 +57,8 @@ export function Papers() {
 }
 
 function CallSheet() {
-  const { snapshot, plan } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const { schedule, names } = plan;
   const { day } = snapshot;
   const clock = (minutes: number) => slotClock(schedule, minutes, day);
@@ -112,7 +114,7 @@ function CallSheet() {
 }
 
 function ShotList() {
-  const { plan } = useBench();
+  const plan = useData((data) => data.plan);
   const { moments, schedule, names } = plan;
   return (
     <>
@@ -165,7 +167,8 @@ function ShotList() {
 }
 
 function SetupSheets() {
-  const { snapshot, plan } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const units = useUnits();
   const { numbers } = plan;
   return snapshot.setups.map((setup) => {
@@ -182,7 +185,8 @@ function SetupSheets() {
 }
 
 function RoomDrawings() {
-  const { snapshot, plan } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const { numbers } = plan;
   return snapshot.setups.map((setup) => {
     const mine = numbers.get(setup.id);
@@ -201,7 +205,8 @@ function RoomDrawings() {
 }
 
 function PackingList() {
-  const { snapshot, plan } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const items = packingOf(plan.input, snapshot.items);
   const groups = [...new Set(items.map(({ group }) => group))];
   return groups.map((group) => (

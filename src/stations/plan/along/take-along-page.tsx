@@ -5,7 +5,7 @@ import { cautionsOf } from '@/core/plan/lists/danger';
 import { packingOf, type PackItem } from '@/core/plan/lists/packing';
 import { setupSheet } from '@/core/plan/setup/sheet';
 import { addItem, removePart } from '@/store/commands/plan';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Tick, useTicks } from '@/ui/tick';
 import { useUnits } from '@/ui/live-length';
 
@@ -21,7 +21,9 @@ const card = 'mb-4 break-inside-avoid border border-line bg-raised p-3';
 
 /** Lists to tick: what to pack, what can hurt someone, what each setup needs set; and the papers to print. */
 export function TakeAlongPage() {
-  const { snapshot, go, plan } = useBench();
+  const { go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const units = useUnits();
   const ticked = useTicks();
   return (
@@ -77,7 +79,9 @@ const groups: PackItem['group'][] = ['Kit', 'Clothes', 'Props', 'Tape and paper'
 
 /** The packing list, ticked on the way out and on the way back. */
 function Packing({ ticked }: { ticked: Set<string> }) {
-  const { snapshot, store, attempt, plan } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const [text, setText] = useState('');
   const items = packingOf(plan.input, snapshot.items);
   const add = () => {

@@ -3,7 +3,7 @@ import type { Moment } from '@/core/model/records';
 import type { Field, FilmRecipe } from '@/core/recipes/film';
 import { films } from '@/core/recipes/films';
 import { setPart } from '@/store/commands/plan';
-import { useBench } from '@/ui/bench-context';
+import { useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveLength } from '@/ui/live-length';
 import { LiveNumber } from '@/ui/live-number';
@@ -27,7 +27,7 @@ export function FilmSentence({ moment }: { moment: Moment }) {
 }
 
 function FieldValue({ moment, name, field }: { moment: Moment; name: string; field: Field }) {
-  const { store, attempt } = useBench();
+  const { store, attempt } = useServices();
   const value = (moment.settings as Record<string, unknown>)[name];
   const label = `${field.label}, ${moment.name}`;
   const save = (next: unknown) =>

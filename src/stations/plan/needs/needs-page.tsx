@@ -6,7 +6,7 @@ import type { MomentKind } from '@/core/recipes/films';
 import { secondSetupOf, setupOf, type PlannedMoment, type PlannedShot } from '@/core/plan/shots';
 import { cautions } from '@/core/safety/cautions';
 import { addMoment, setKind, setPart } from '@/store/commands/plan';
-import { useBench, useCommands } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveText } from '@/ui/live-text';
 import { Swatch } from '@/ui/ribbon/weave';
@@ -15,7 +15,7 @@ import { FilmSentence } from './moment-sentence';
 
 /** Every moment with the shots it needs, what it adds, and what it will cost afterwards. */
 export function NeedsPage() {
-  const { plan } = useBench();
+  const plan = useData((data) => data.plan);
   const shots = new Map<string, PlannedShot[]>();
   for (const { shot } of plan.schedule.slots)
     for (const moment of shot.moments) shots.set(moment, [...(shots.get(moment) ?? []), shot]);
@@ -31,7 +31,8 @@ export function NeedsPage() {
 
 /** Another moment over the two bars at the needle. */
 function AddMoment() {
-  const { snapshot, store, player, attempt, go } = useBench();
+  const { store, player, attempt, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const grid = snapshot.song?.grid;
   if (!grid) return null;
   const add = (kind: MomentKind) =>
@@ -70,7 +71,7 @@ const MomentLine = memo(function MomentLine({
   handwork: number;
   open: boolean;
 }) {
-  const { store, attempt, go } = useCommands();
+  const { store, attempt, go } = useServices();
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1 px-3 py-2">
       <Swatch id={`needs-${moment.id}`} kind={moment.recipe} />
@@ -105,7 +106,10 @@ const MomentLine = memo(function MomentLine({
 });
 
 function MomentNeeds({ planned, shots }: { planned: PlannedMoment; shots: readonly PlannedShot[] }) {
-  const { snapshot, store, moment: chosen, attempt, askRemove, plan } = useBench();
+  const { store, attempt, askRemove } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const chosen = useData((data) => data.moment);
+  const plan = useData((data) => data.plan);
   const { moment, filming, seconds, frames } = planned;
   const { prices } = plan;
   const grid = snapshot.song?.grid;

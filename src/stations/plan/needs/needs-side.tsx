@@ -5,7 +5,7 @@ import { kindsOf, pictureEnergy } from '@/core/plan/advice/style';
 import type { Pass } from '@/core/model/plan-records';
 import { addPass, removePart, setPart } from '@/store/commands/plan';
 import { setProject } from '@/store/commands/projects';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
@@ -17,7 +17,9 @@ const about = (code: string) => /^(style|coverage|plan\.(empty|no-setup)|caution
 
 /** Advice about the whole film: how many kinds, whose energy, what performance lies between the moments. */
 export function NeedsSide() {
-  const { snapshot, store, attempt, plan } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const { project, setups } = snapshot;
   return (
     <>
@@ -98,7 +100,8 @@ export function NeedsSide() {
 
 /** The song's energy against the pictures', section by section. */
 function EnergyBars() {
-  const { snapshot, plan } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const { sections, moments } = plan;
   if (sections.length === 0) return null;
   const bed = bedEnergy(snapshot.passes);
@@ -138,7 +141,8 @@ function EnergyBars() {
 const options = (values: readonly string[]) => values.map((value) => ({ value, text: value }));
 
 function PassLine({ pass, index }: { pass: Pass; index: number }) {
-  const { store, snapshot, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const save = (set: Partial<Pass>) => attempt(() => setPart(store, pass.project, pass.id, 'The pass', set));
   const name = `pass ${index + 1}`;
   return (

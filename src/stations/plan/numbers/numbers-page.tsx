@@ -12,7 +12,7 @@ import { perSecond, rateLabel, sameRate } from '@/core/time/rate';
 import { clockTime } from '@/core/time/zone';
 import { sayLength } from '@/core/units';
 import { setDay, setPart } from '@/store/commands/plan';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveLength, useUnits } from '@/ui/live-length';
 import { LiveNumber } from '@/ui/live-number';
@@ -51,7 +51,8 @@ function Card({
 
 /** Every number of a setup with its drawing; they answer while one types. */
 export function NumbersPage({ setup: stored }: { setup: Setup }) {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const units = useUnits();
   const { shown: setup, numbers, draft } = useSetupDraft(stored);
   if (!numbers) return null;
@@ -225,7 +226,8 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
 
 /** How long the sun's light holds on the day of filming, and when it holds longest. */
 function SunCard({ setup }: { setup: Setup }) {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const { day } = snapshot;
   const light = useMemo(() => lightOfDay(day), [day]);
   const save = (set: Parameters<typeof setDay>[2]) => attempt(() => setDay(store, snapshot.project.id, set));

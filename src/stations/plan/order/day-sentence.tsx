@@ -4,7 +4,7 @@ import type { Day } from '@/core/model/plan-records';
 import { usualDay } from '@/core/plan/plan';
 import { instantOf } from '@/core/time/zone';
 import { setDay } from '@/store/commands/plan';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveNumber } from '@/ui/live-number';
 import { Term } from '@/ui/term';
 
@@ -48,7 +48,8 @@ function DayField({
 
 /** The day of filming in a sentence. */
 export function DaySentence() {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const { day } = snapshot;
   const save = (set: Parameters<typeof setDay>[2]) => attempt(() => setDay(store, snapshot.project.id, set));
   const field = (label: string, name: Said, type: 'date' | 'time' | 'text', otherwise: string) => (

@@ -17,7 +17,7 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
 import { slotClock, type Slot } from '@/core/plan/order/schedule';
-import { useBench } from '@/ui/bench-context';
+import { useData } from '@/ui/bench-context';
 import { goTo } from '@/ui/where';
 import { sayReason } from '../reasons';
 import { setupDye } from './order-thread';
@@ -65,7 +65,8 @@ export function OrderList({ slots }: { slots: readonly Slot[] }) {
 }
 
 function OrderLine({ slot }: { slot: Slot }) {
-  const { snapshot, plan } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const { shot } = slot;
   const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
     useSortable({ id: shot.id });

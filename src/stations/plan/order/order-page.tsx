@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { slotClock, type Schedule, type Slot } from '@/core/plan/order/schedule';
-import { useBench } from '@/ui/bench-context';
+import { useData } from '@/ui/bench-context';
 import { LongTable } from '@/ui/long-table';
 import { useSize } from '@/ui/use-size';
 import { Empty } from '../../station';
@@ -12,7 +12,7 @@ import { sayReason } from '../reasons';
 
 /** The order of filming as a thread with knots, each with its reason and its time. */
 export function OrderPage() {
-  const { plan } = useBench();
+  const plan = useData((data) => data.plan);
   const { schedule } = plan;
   const [ref, { width }] = useSize<HTMLDivElement>();
   const [words, setWords] = useState('');
@@ -54,7 +54,8 @@ export function OrderPage() {
 }
 
 function Timetable({ schedule, words }: { schedule: Schedule; words: string }) {
-  const { snapshot, plan } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const { names } = plan;
   const wanted = words.trim().toLowerCase();
   const said = (slot: Slot) =>

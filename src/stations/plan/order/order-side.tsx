@@ -5,7 +5,7 @@ import { writeShotList } from '@/core/formats/shot-list';
 import { refuse } from '@/core/error';
 import { slotClock } from '@/core/plan/order/schedule';
 import { chooseShot, freePlaces } from '@/store/commands/plan';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
@@ -18,7 +18,9 @@ const about = (code: string) => /^(order|plan\.(light|sun))/.test(code);
 
 /** What was found about the order, the chosen shot, and the files. */
 export function OrderSide() {
-  const { snapshot, store, attempt, plan } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const where = useWhere();
   const { schedule, names } = plan;
   const slot = schedule.slots.find(({ shot }) => shot.id === where.shot) ?? schedule.slots[0];

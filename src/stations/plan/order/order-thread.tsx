@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { slotClock, type Slot } from '@/core/plan/order/schedule';
-import { useBench } from '@/ui/bench-context';
+import { useData } from '@/ui/bench-context';
 import { useBoxDrag } from '@/ui/box-drag';
 import { useInTurn } from '@/ui/in-turn';
 import { goTo, useWhere } from '@/ui/where';
@@ -22,7 +22,8 @@ export const setupDye = (setups: readonly { id: string }[], setup: string) =>
 
 /** Shots as knots on a thread, each with its reason and time; a knot is dragged to lock its place. */
 export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: number }) {
-  const { snapshot, plan } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const lockPlace = useLockPlace(slots);
   const { names, schedule } = plan;
   const where = useWhere();

@@ -6,7 +6,7 @@ import { eyeShare, viewOf, type SetupNumbers } from '@/core/plan/setup/numbers';
 import { boxOf } from '@/core/plan/setup/zones';
 import { sayLength } from '@/core/units';
 import { addZone, setPart } from '@/store/commands/plan';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { useAhead } from '@/ui/ahead';
 import { useBoxDrag } from '@/ui/box-drag';
 import { useGesture } from '@/ui/gesture';
@@ -33,7 +33,8 @@ export function LensView({
   drawing: Zone['what'] | null;
   onDrawn?: () => void;
 }) {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const units = useUnits();
   const still = useStill(setup);
   const [moved, setMoved] = useState<{ id: string; x: number; y: number } | null>(null);

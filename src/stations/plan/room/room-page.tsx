@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import type { Setup, Zone } from '@/core/model/plan-records';
 import { addZone } from '@/store/commands/plan';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { useSize } from '@/ui/use-size';
 import { zoneNames } from '../dyes';
 import { useSetupDraft } from '../use-setup-draft';
@@ -21,7 +21,8 @@ const inTheMiddle = (setup: string, what: Zone['what']) => ({
 
 /** Two views of one room: from above to scale, and through the lens; each can be dragged in either. */
 export function RoomPage({ setup }: { setup: Setup }) {
-  const { plan, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const plan = useData((data) => data.plan);
   const [drawing, setDrawing] = useState<Zone['what'] | null>(null);
   const [ref, { width }] = useSize<HTMLDivElement>();
   const { shown, numbers, draft } = useSetupDraft(setup);

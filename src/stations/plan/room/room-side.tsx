@@ -7,7 +7,7 @@ import { viewOf } from '@/core/plan/setup/numbers';
 import { otherUnits, readAside, sayAside } from '@/core/units';
 import { addMark, addPiece, removePart, removeSetup, setPart } from '@/store/commands/plan';
 import { newId } from '@/store/db';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveLength, useUnits } from '@/ui/live-length';
@@ -19,7 +19,9 @@ import { AddSetup } from '../add-setup';
 
 /** What was found in the room, and everything in it with its measures. */
 export function RoomSide({ setup }: { setup: Setup }) {
-  const { snapshot, store, attempt, go, plan } = useBench();
+  const { store, attempt, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const { findings } = plan;
   const of = <Thing extends { setup: string }>(things: readonly Thing[]) =>
     things.filter((one) => one.setup === setup.id);
@@ -93,7 +95,8 @@ export function RoomSide({ setup }: { setup: Setup }) {
 
 /** The picture behind the drawing: a take, a file, or a sketch. */
 function StillChoice({ setup }: { setup: Setup }) {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const picker = useRef<HTMLInputElement>(null);
   const still = setup.still ?? 'sketch';
   const save = (value: string | null) =>
@@ -149,7 +152,7 @@ function StillChoice({ setup }: { setup: Setup }) {
 }
 
 function Remove({ name, id, project }: { name: string; id: string; project: string }) {
-  const { store, attempt } = useBench();
+  const { store, attempt } = useServices();
   return (
     <button
       type="button"
@@ -163,7 +166,7 @@ function Remove({ name, id, project }: { name: string; id: string; project: stri
 }
 
 function Marks({ setup, marks }: { setup: Setup; marks: readonly Mark[] }) {
-  const { store, attempt } = useBench();
+  const { store, attempt } = useServices();
   const units = useUnits();
   const save = (mark: Mark, set: Partial<Mark>) =>
     attempt(() => setPart(store, setup.project, mark.id, `Mark ${mark.name}`, set));
@@ -228,7 +231,7 @@ function Marks({ setup, marks }: { setup: Setup; marks: readonly Mark[] }) {
 }
 
 function Pieces({ setup, pieces }: { setup: Setup; pieces: readonly Piece[] }) {
-  const { store, attempt } = useBench();
+  const { store, attempt } = useServices();
   const save = (piece: Piece, set: Partial<Piece>) =>
     attempt(() => setPart(store, setup.project, piece.id, piece.name, set));
   const give = (what: Piece['what']) => {
@@ -287,7 +290,7 @@ function Pieces({ setup, pieces }: { setup: Setup; pieces: readonly Piece[] }) {
 }
 
 function Zones({ setup, zones }: { setup: Setup; zones: readonly Zone[] }) {
-  const { store, attempt } = useBench();
+  const { store, attempt } = useServices();
   return (
     <Part title="Zones on the picture">
       <ul>

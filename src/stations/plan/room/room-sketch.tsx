@@ -1,7 +1,7 @@
 'use client';
 import { frameOf, type View } from '@/core/camera/view';
 import type { Piece, Setup } from '@/core/model/plan-records';
-import { useBench } from '@/ui/bench-context';
+import { useData } from '@/ui/bench-context';
 
 const wallHeight = 2.6;
 
@@ -17,7 +17,7 @@ export function RoomSketch({
   width: number;
   height: number;
 }) {
-  const { snapshot } = useBench();
+  const snapshot = useData((data) => data.snapshot);
   const { walls } = setup;
   const at = (x: number, y: number, z: number) => {
     const shown = frameOf(view, { x, y: Math.max(0.05, y), z });

@@ -8,7 +8,7 @@ import type { Setup } from '@/core/model/plan-records';
 import { rigs } from '@/core/plan/setup/examine-setup';
 import { rateLabel, sameRate } from '@/core/time/rate';
 import { setPart } from '@/store/commands/plan';
-import { useBench } from '@/ui/bench-context';
+import { useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveLength } from '@/ui/live-length';
 import { LiveNumber } from '@/ui/live-number';
@@ -31,7 +31,7 @@ const along = (list: readonly number[], from: number, to: number): number => {
 
 /** A setup in a sentence: camera, lens, exposure, where it stands. */
 export function SetupSentence({ setup, draft }: { setup: Setup; draft: Draft }) {
-  const { store, attempt } = useBench();
+  const { store, attempt } = useServices();
   const save = (label: string, set: Record<string, unknown>) =>
     attempt(() => setPart(store, setup.project, setup.id, label, set));
   const listed = sensors.find(

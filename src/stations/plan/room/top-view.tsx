@@ -6,7 +6,7 @@ import { rigs } from '@/core/plan/setup/examine-setup';
 import { viewOf, type SetupNumbers } from '@/core/plan/setup/numbers';
 import { sayLength } from '@/core/units';
 import { setPart } from '@/store/commands/plan';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { useBoxDrag } from '@/ui/box-drag';
 import { useUnits } from '@/ui/live-length';
 import { markDyes } from '../dyes';
@@ -26,7 +26,8 @@ export function TopView({
   width: number;
   height: number;
 }) {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const units = useUnits();
   const [held, setHeld] = useState<Held | null>(null);
   const { walls } = setup;

@@ -2,11 +2,12 @@
 import { useEffect, useState } from 'react';
 import type { Setup } from '@/core/model/plan-records';
 import { partKey } from '@/core/footage/take-parts';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 
 /** Address of the picture behind a setup's drawing; null for the sketch. */
 export function useStill(setup: Setup): string | null {
-  const { snapshot, store } = useBench();
+  const { store } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const [address, setAddress] = useState<string | null>(null);
   const still = setup.still ?? null;
   const take = snapshot.takes.find((one) => one.id === still);

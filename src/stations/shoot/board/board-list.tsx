@@ -1,7 +1,7 @@
 'use client';
 import type { Board, BoardRow } from '@/core/shoot/board';
 import { slotClock } from '@/core/plan/order/schedule';
-import { useBench } from '@/ui/bench-context';
+import { useData } from '@/ui/bench-context';
 
 type State = { text: string; dye: string };
 
@@ -30,7 +30,8 @@ export function BoardList({
   chosen: BoardRow | null;
   onChoose: (row: BoardRow) => void;
 }) {
-  const { plan, snapshot } = useBench();
+  const plan = useData((data) => data.plan);
+  const snapshot = useData((data) => data.snapshot);
   return (
     <ol className="flex flex-col gap-2 px-3.5 py-3" aria-label="Shots of this setup">
       {board.rows.map((row) => {

@@ -2,12 +2,13 @@
 import { cautionsOf } from '@/core/plan/lists/danger';
 import { cautionNote } from '@/core/safety/cautions';
 import type { BoardRow } from '@/core/shoot/board';
-import { useBench } from '@/ui/bench-context';
+import { useData } from '@/ui/bench-context';
 import { Tick, useTicks } from '@/ui/tick';
 
 /** What can hurt someone in this shot, once more before it is filmed; the same ticks as in the plan. */
 export function CautionPart({ row, setup }: { row: BoardRow; setup: string }) {
-  const { snapshot, plan } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const ticked = useTicks();
   const moments = snapshot.moments.filter(
     ({ id }) => row.shot?.moments.includes(id) || row.pickup?.moment === id,

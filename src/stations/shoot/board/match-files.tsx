@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import type { Board } from '@/core/shoot/board';
 import { matchLog } from '@/core/shoot/match-log';
 import { acceptPairs } from '@/store/commands/shoot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 
 /** "2 h 3 min 4 s ahead of" for seconds. */
 function sayOffset(seconds: number): string {
@@ -23,7 +23,8 @@ function sayOffset(seconds: number): string {
 
 /** Files of another camera and the log lines they belong to, by time and length. */
 export function MatchFiles({ board }: { board: Board }) {
-  const { snapshot, store, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const logs = useMemo(() => board.rows.flatMap((row) => row.logs), [board]);
   const pairs = useMemo(() => {
     const linked = new Set(snapshot.logs.map(({ take }) => take));

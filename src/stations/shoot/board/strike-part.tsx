@@ -6,15 +6,18 @@ import { sayFinding } from '@/core/finding/say';
 import type { Board } from '@/core/shoot/board';
 import { strikeCosts } from '@/core/shoot/strike';
 import { restoreSetup, strikeSetup } from '@/store/commands/shoot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { sayTimeOfDay } from '../words';
 import type { RoughTry } from './use-rough';
 
 /** May this set be struck? Where it may not, what striking it gives up. */
 export function StrikePart({ board, rough }: { board: Board; rough: RoughTry }) {
-  const { snapshot, store, plan, names, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const projectId = useData((data) => data.snapshot.project.id);
+  const plan = useData((data) => data.plan);
+  const names = useData((data) => data.names);
   const [asking, setAsking] = useState(false);
-  const project = snapshot.project.id;
+  const project = projectId;
   if (board.struck) {
     return (
       <section className="flex flex-wrap items-center gap-3" aria-label="Strike">

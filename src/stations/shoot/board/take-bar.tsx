@@ -4,7 +4,7 @@ import { ratings, type Rating } from '@/core/model/shoot-records';
 import { nextNumber, takeLabel, type Board, type BoardRow } from '@/core/shoot/board';
 import { rateLast, rateLog } from '@/store/commands/shoot';
 import { useOffer } from '@/ui/actions/offers';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { useLow } from '@/ui/use-phone';
 import { useRunning, useTake } from '../use-take';
 import { ratingWords, sayLengthOfTake } from '../words';
@@ -29,7 +29,8 @@ export function TakeBar({
   /** what stands above it where it stands beside the picture */
   head?: ReactNode;
 }) {
-  const { store, snapshot, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const projectId = useData((data) => data.snapshot.project.id);
   /** on a phone held sideways it stands at the side, under the thumb */
   const upright = useLow() || head !== null;
   const { running } = useTake(board);
@@ -38,7 +39,7 @@ export function TakeBar({
 
   const rate = (rating: Rating) => {
     if (!row) return;
-    void attempt(() => rateLast(store, snapshot.project.id, { setup: board.setup, shot: row.id }, rating));
+    void attempt(() => rateLast(store, projectId, { setup: board.setup, shot: row.id }, rating));
   };
   useOffer([
     {

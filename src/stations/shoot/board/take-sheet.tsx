@@ -4,7 +4,7 @@ import { logTags, ratings, type Log } from '@/core/model/shoot-records';
 import { takeLabel, type BoardRow } from '@/core/shoot/board';
 import { sayFinding } from '@/core/finding/say';
 import { noteLog, rateLog, removeLog, removePickup, tagLog, varyLog } from '@/store/commands/shoot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { useTyped } from '@/ui/use-typed';
 import { Choices } from '@/ui/choices';
 import { ratingWords, sayLengthOfTake, sayTimeOfDay } from '../words';
@@ -12,7 +12,8 @@ import { Dictate } from './dictate';
 
 /** Everything about one shot's takes: rating, variation, what went wrong, notes. */
 export function TakeSheet({ row }: { row: BoardRow }) {
-  const { store, attempt, snapshot } = useBench();
+  const { store, attempt } = useServices();
+  const projectId = useData((data) => data.snapshot.project.id);
   const [open, setOpen] = useState<string | null>(null);
   const latest = row.logs.at(-1)?.id ?? null;
   const shown = row.logs.find(({ id }) => id === (open ?? latest)) ?? row.logs.at(-1) ?? null;
@@ -25,7 +26,7 @@ export function TakeSheet({ row }: { row: BoardRow }) {
           <button
             type="button"
             className="knob mt-2"
-            onClick={() => attempt(() => removePickup(store, snapshot.project.id, row.pickup?.id ?? ''))}
+            onClick={() => attempt(() => removePickup(store, projectId, row.pickup?.id ?? ''))}
           >
             Not needed after all
           </button>
@@ -63,7 +64,8 @@ export function TakeSheet({ row }: { row: BoardRow }) {
 }
 
 function TakeDetail({ log, row }: { log: Log; row: BoardRow }) {
-  const { store, attempt, names } = useBench();
+  const { store, attempt } = useServices();
+  const names = useData((data) => data.names);
   const [own, setOwn] = useState('');
   const notes = useTyped(log.notes, (text) => attempt(() => noteLog(store, log, text)));
   const offered = [

@@ -3,13 +3,13 @@ import { useEffect, useRef } from 'react';
 import type { Board } from '@/core/shoot/board';
 import { sayFinding } from '@/core/finding/say';
 import { addPickups } from '@/store/commands/shoot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Progress } from '@/ui/progress';
 import type { Rough, RoughTry } from './use-rough';
 
 /** The moments of a setup tried from the best takes, and what of it should be filmed again. */
 export function TryMoments({ board, rough }: { board: Board; rough: RoughTry }) {
-  const { attempt, go } = useBench();
+  const { attempt, go } = useServices();
   if (!rough.possible) return null;
   return (
     <section className="flex flex-col gap-3" aria-label="Try the moments">
@@ -46,7 +46,9 @@ export function TryMoments({ board, rough }: { board: Board; rough: RoughTry }) 
 }
 
 function RoughMoment({ rough, board }: { rough: Rough; board: Board }) {
-  const { store, snapshot, names, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const names = useData((data) => data.names);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { moment, picture, findings, note } = rough;
   useEffect(() => {

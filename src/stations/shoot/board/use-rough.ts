@@ -11,7 +11,7 @@ import type { Board } from '@/core/shoot/board';
 import { buildable, framesOf, materialOf, worksOf } from '@/store/material';
 import { bestTakeFindings, bestTakes, roughFindings, trialOf } from '@/store/rough';
 import { takeMeasure } from '@/store/snapshot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { callback, openMedia, openPainter } from '@/workers/clients';
 import { sourcesOf } from '@/workers/sources';
 
@@ -25,7 +25,9 @@ export type Rough = {
 
 /** Tries each moment of a setup from its best takes, one after the other, while everything still stands. */
 export function useRough(board: Board) {
-  const { snapshot, plan, store } = useBench();
+  const { store } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const [share, setShare] = useState<number | null>(null);
   const [roughs, setRoughs] = useState<Rough[] | null>(null);
   const stop = useRef<() => void>(() => undefined);

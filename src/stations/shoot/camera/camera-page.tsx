@@ -10,7 +10,7 @@ import type { WatchFrame } from '@/core/watch/alarms';
 import { practiceRoleOf } from '@/core/practice/practice-set';
 import { holdsAll } from '@/media/camera';
 import { takeMeasure } from '@/store/snapshot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { filling, useFill } from '@/ui/use-fill';
 import { useLow, usePhone } from '@/ui/use-phone';
 import { noteSeen } from '@/workers/recordings';
@@ -46,7 +46,9 @@ export function CameraPage({
   setup: Setup;
   variation: string;
 }) {
-  const { store, snapshot, attempt, plan } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const { project, zones, marks } = snapshot;
   const phone = usePhone();
   const video = useRef<HTMLVideoElement>(null);

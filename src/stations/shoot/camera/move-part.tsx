@@ -5,7 +5,7 @@ import { sayFinding } from '@/core/finding/say';
 import type { OpenCamera } from '@/media/camera';
 import type { PassPoint } from '@/core/watch/moving-pass';
 import { setMove } from '@/store/commands/shoot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveNumber } from '@/ui/live-number';
 import { LiveText } from '@/ui/live-text';
 import { openWatch, transferred, type Client } from '@/workers/clients';
@@ -33,7 +33,9 @@ export function MovePart({
   /** the watch against the plate has to rest while the camera moves */
   onMoving: (moving: boolean) => void;
 }) {
-  const { store, snapshot, attempt, names } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const names = useData((data) => data.names);
   const on = camera !== null;
   const move = snapshot.moves.find((one) => one.setup === setup);
   const { from, to, seconds } = move ?? { from: 'first mark', to: 'last mark', seconds: 4 };

@@ -5,7 +5,7 @@ import { sayFinding } from '@/core/finding/say';
 import type { RgbaImage } from '@/core/picture/image';
 import type { WatchFrame } from '@/core/watch/alarms';
 import type { Verdict } from '@/core/watch/verdict';
-import { useBench } from '@/ui/bench-context';
+import { useData } from '@/ui/bench-context';
 import { openMedia } from '@/workers/clients';
 import { asCoreError } from '@/workers/plain-errors';
 
@@ -17,7 +17,8 @@ type State =
 
 /** A verdict on the last clip of any camera, before anyone moves. */
 export function QuickPart({ plate, frame }: { plate: Blob | RgbaImage[] | null; frame: WatchFrame }) {
-  const { snapshot, names } = useBench();
+  const snapshot = useData((data) => data.snapshot);
+  const names = useData((data) => data.names);
   const picker = useRef<HTMLInputElement>(null);
   const platePicker = useRef<HTMLInputElement>(null);
   const [chosenPlate, setChosenPlate] = useState<File | null>(null);

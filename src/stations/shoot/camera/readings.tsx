@@ -2,7 +2,7 @@
 import { byGravity, type Finding } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
 import { allowed } from '@/core/finding/allowed';
-import { useBench } from '@/ui/bench-context';
+import { useData } from '@/ui/bench-context';
 import { Term } from '@/ui/term';
 import type { Check } from '@/workers/watch.worker';
 import type { Plate } from './use-plate';
@@ -28,7 +28,7 @@ export function Readings({
   /** it lies over the picture, in words and two numbers */
   over?: boolean;
 }) {
-  const { names } = useBench();
+  const names = useData((data) => data.names);
   const words = (finding: Finding) => sayFinding(finding, names).text;
   const wrong = check ? byGravity(check.current) : [];
   const reading = check?.reading;

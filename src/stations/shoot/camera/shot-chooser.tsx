@@ -1,7 +1,7 @@
 'use client';
 import type { Board, BoardRow } from '@/core/shoot/board';
 import { useOffer } from '@/ui/actions/offers';
-import { useBench } from '@/ui/bench-context';
+import { useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 
 /** The next row that is not done, after the chosen one and then from the beginning. */
@@ -13,7 +13,7 @@ function nextOf({ rows }: Board, chosen: BoardRow | null): BoardRow | null {
 
 /** Which shot is filmed: chosen here, so that the camera stays open and held from one to the next. */
 export function ShotChooser({ board, row, locked }: { board: Board; row: BoardRow | null; locked: boolean }) {
-  const { go } = useBench();
+  const { go } = useServices();
   const next = nextOf(board, row);
   const on = () => next && !locked && go({ shot: next.id });
   useOffer([{ id: 'next-shot', text: 'Next shot that is missing', scope: 'set', keys: ['j'], run: on }]);

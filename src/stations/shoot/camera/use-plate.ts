@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { plateSlot } from '@/core/model/slots';
 import type { RgbaImage } from '@/core/picture/image';
 import { bestLog, type Board } from '@/core/shoot/board';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import type { HeldSettings } from '@/core/shoot/held';
 import { openMedia } from '@/workers/clients';
 
@@ -13,7 +13,8 @@ export type Plate = { pictures: RgbaImage[]; from: 'camera' | 'file'; taken: num
 
 /** The plate's own file, once one is in the project. */
 function usePlateFile(board: Board): Blob | null {
-  const { store, snapshot } = useBench();
+  const { store } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const take = board.rows.filter(({ shot }) => shot?.what === 'plate').map((row) => bestLog(row)?.take);
   const media =
     snapshot.takes.find(({ id }) => take.includes(id))?.media ??
@@ -29,7 +30,8 @@ function usePlateFile(board: Board): Blob | null {
 
 /** The setup's empty set as this camera showed it; until there is one, the plate's file. */
 export function usePlate(board: Board, camera: string | null) {
-  const { store, snapshot } = useBench();
+  const { store } = useServices();
+  const projectId = useData((data) => data.snapshot.project.id);
   const { setup } = board;
   const kept = useLiveQuery(() => store.references.get(setup), [store, setup]);
   const file = usePlateFile(board);
@@ -62,7 +64,7 @@ export function usePlate(board: Board, camera: string | null) {
       if (pictures.length === 0 || !camera) return;
       await store.references.put({
         setup,
-        project: snapshot.project.id,
+        project: projectId,
         camera,
         taken: Date.now(),
         held,
@@ -73,7 +75,7 @@ export function usePlate(board: Board, camera: string | null) {
         })),
       });
     },
-    [store, setup, camera, snapshot.project.id],
+    [store, setup, camera, projectId],
   );
   return { plate, keep, file };
 }

@@ -2,12 +2,12 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { say } from '@/ui/say';
 import type { Log } from '@/core/model/shoot-records';
-import { useBench } from '@/ui/bench-context';
+import { useServices } from '@/ui/bench-context';
 import { finishRecording, record, whyEnded, type Running } from '@/workers/recordings';
 
 /** Records takes of the open camera. Leaving the screen ends a recording as a press would. */
 export function useRecording(onEnded: (log: Log) => Promise<void>) {
-  const { store, attempt } = useBench();
+  const { store, attempt } = useServices();
   const [keeping, setKeeping] = useState(false);
   const running = useRef<(Running & { log: string }) | null>(null);
   const ended = useRef(onEnded);

@@ -1,7 +1,7 @@
 'use client';
 import { useRef } from 'react';
 import type { Setup } from '@/core/model/plan-records';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { Progress } from '@/ui/progress';
 import { Conflicts } from './conflicts';
 import { PhonePart } from './phone-part';
@@ -9,7 +9,8 @@ import { useCarry } from './use-carry';
 
 /** The project or one setup's log as a file, and such a file merged into what has gone on here. */
 export function CarryPage({ setup }: { setup: Setup | null }) {
-  const { store, snapshot, attempt, go } = useBench();
+  const { store, attempt, go } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const { project, logs, takes, media } = snapshot;
   const picker = useRef<HTMLInputElement>(null);
   const { busy, cancel, save, bring } = useCarry(store, project);

@@ -2,7 +2,7 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import type { Conflict, StoredRecord } from '@/store/db';
 import { chooseSide } from '@/store/merge/merge';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 
 /** What a record is called. */
 function nameOf(record: StoredRecord | undefined, titles: Record<string, string>): string {
@@ -31,7 +31,9 @@ function sayValue(value: unknown, field: string): string {
 
 /** What two devices changed differently, side by side. */
 export function Conflicts() {
-  const { store, snapshot, plan, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const { conflicts } = snapshot;
   const ids = conflicts.map(({ record }) => record).join('\n');
   const records = useLiveQuery(() => store.records.bulkGet(ids ? ids.split('\n') : []), [store, ids]) ?? [];

@@ -6,7 +6,7 @@ import type { RgbaImage } from '@/core/picture/image';
 import { faultWords } from '@/core/practice/faults';
 import { practiceRound, type RoundTake } from '@/core/practice/round';
 import type { WatchFrame } from '@/core/watch/alarms';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { useWhere } from '@/ui/where';
 import { openPracticeCamera } from '@/workers/practice-camera';
 import { Overlay } from '../camera/overlay';
@@ -32,7 +32,9 @@ type Practice = Awaited<ReturnType<typeof openPracticeCamera>>;
 
 /** A round of takes in which the person says which are usable, with the measured truth after each. */
 export function PracticePage() {
-  const { snapshot, names, attempt } = useBench();
+  const { attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const names = useData((data) => data.names);
   const { round: wanted } = useWhere();
   const video = useRef<HTMLVideoElement>(null);
   const [camera, setCamera] = useState<Practice | null>(null);

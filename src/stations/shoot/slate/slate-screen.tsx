@@ -6,7 +6,7 @@ import { nextNumber, type Board, type BoardRow } from '@/core/shoot/board';
 import { barAndBeat, positionOf } from '@/core/time/grid';
 import { rateLabel } from '@/core/time/rate';
 import { ActionKey } from '@/ui/actions/action-key';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { LiveNumber } from '@/ui/live-number';
 import { useAwake } from '../use-awake';
 import { useRunning, useTake } from '../use-take';
@@ -29,7 +29,8 @@ export function SlateScreen({
   variation: string;
   onClose: () => void;
 }) {
-  const { snapshot, attempt } = useBench();
+  const { attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
   const slate = useSlate(row, setup);
   const { running, start, stop } = useTake(board);
   const ran = useRunning(running);

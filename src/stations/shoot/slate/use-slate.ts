@@ -7,7 +7,7 @@ import { slateTimeline, type SlateTimeline } from '@/core/shoot/slate';
 import { clicksOf } from '@/core/song/click';
 import { beatOfTime, nextBar, timeOfBeat } from '@/core/time/grid';
 import { songMeasure } from '@/store/snapshot';
-import { useBench } from '@/ui/bench-context';
+import { useData, useServices } from '@/ui/bench-context';
 import { useSteady } from '@/ui/use-steady';
 import { openMedia } from '@/workers/clients';
 import { SlatePlayer } from './slate-player';
@@ -29,7 +29,9 @@ const none = { from: null as number | null, speed: null as number | null };
  * @param wanted false to make no sound ahead
  */
 export function useSlate(row: BoardRow | null, setup: Setup, wanted = true): Slate {
-  const { snapshot, store, plan, attempt } = useBench();
+  const { store, attempt } = useServices();
+  const snapshot = useData((data) => data.snapshot);
+  const plan = useData((data) => data.plan);
   const [given, setGiven] = useState({ ...none, row: row?.id });
   const [made, setMade] = useState<{ key: string; player: SlatePlayer } | null>(null);
   const own = given.row === row?.id ? given : none;
