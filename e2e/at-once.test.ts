@@ -39,18 +39,4 @@ describe('what is done shows at once', () => {
     await expect.poll(() => status.allInnerTexts().then((all) => all.join())).toMatch(/[Rr]ender/);
     expect((await status.allInnerTexts()).join()).not.toMatch(/left|\d s/);
   });
-
-  test('a plate that is not there is said, and no other picture stands in its place', async ({ open }) => {
-    const bench = await open({ seed: demoFilm(), at: 'station=match' });
-    const { page } = bench;
-    for (const plate of ['Bench plate start', 'Bench plate end']) {
-      await page.getByRole('combobox', { name: `What ${plate} is` }).click();
-      await page.getByRole('option', { name: 'not used' }).click();
-      await bench.settled();
-    }
-    await bench.go('Build');
-    await bench.press('Plate');
-    await page.getByText('There is no plate in this moment yet.').waitFor();
-    expect(await page.locator('canvas[data-frame]').count()).toBe(0);
-  });
 });

@@ -308,6 +308,7 @@ describe('the screens of the set', () => {
     await page.locator('[data-finding="pass.first"]').waitFor();
     await set.bench.press('Pass 2');
     await page.locator('[data-finding="pass.fits"]').waitFor();
+    await page.getByRole('img', { name: /^How far each pass lay/ }).waitFor();
     expect(await page.locator('[data-finding="pass.uneven"], [data-finding="pass.late"]').count()).toBe(0);
   });
 

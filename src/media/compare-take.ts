@@ -24,7 +24,7 @@ import { yuvToRgba } from '@/core/picture/planes';
 /** Cells in which a take differs from its plate at any kept still; for judging whether two takes leave room. */
 const roomCells = { width: 48, height: 27 };
 /** shares of the take at which its light is held against the plate's */
-const lightAt = [0, 0.25, 0.5, 0.75, 1];
+const lightAt = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875, 1];
 
 const inTheMiddle = <One>(list: readonly One[]): One => list[list.length >> 1];
 
@@ -84,10 +84,10 @@ export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison
   const { pictures } = take.stills;
   const lit = new Set(lightAt.map((share) => Math.round(share * (pictures.length - 1))));
   const covered = new Uint8Array(roomCells.width * roomCells.height);
-  const views: RgbaImage[] = [];
+  const views: { time: number; picture: RgbaImage }[] = [];
   for (const [index, still] of pictures.entries()) {
     const picture = yuvToRgba(still.picture);
-    if (lit.has(index)) views.push(picture);
+    if (lit.has(index)) views.push({ time: still.time, picture });
     presenceOf(empty, picture, roomCells, 30).forEach((value, cell) => (covered[cell] |= value));
   }
   const path = cameraPath(placements, take.times, take.size);

@@ -36,6 +36,7 @@ const relit = (after: number, drift = 0): TakeMatch => ({
   saturation: 1,
   stops: -0.34,
   drift,
+  light: [{ time: 0, stops: -0.34 }],
   before: 5.1,
   after,
 });

@@ -13,7 +13,8 @@ echarts.use([LineChart, GridComponent, MarkLineComponent, TooltipComponent, SVGR
 /** A dye as it is in the theme at hand: what draws itself knows no variables. */
 const dyeNow = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
-function optionOf({ curves, across, down, limit, marks = [] }: ChartProps) {
+function optionOf({ curves, across, down, limit, span, marks = [] }: ChartProps) {
+  const seen = span ?? (limit && [0, limit.value * 1.2]);
   const [ink, line] = [dyeNow('--ink2'), dyeNow('--line')];
   const text = { color: ink, fontSize: 10 };
   return {
@@ -40,8 +41,11 @@ function optionOf({ curves, across, down, limit, marks = [] }: ChartProps) {
     },
     yAxis: {
       type: 'value',
-      scale: !limit,
-      ...(limit ? { min: 0, max: ({ max }: { max: number }) => Math.max(max, limit.value * 1.2) } : {}),
+      scale: !seen,
+      ...(seen && {
+        min: ({ min }: { min: number }) => Math.min(min, seen[0]),
+        max: ({ max }: { max: number }) => Math.max(max, seen[1]),
+      }),
       axisLabel: { ...text, formatter: down },
       splitLine: { lineStyle: { color: line, type: 'dotted' } },
       splitNumber: 3,

@@ -18,6 +18,8 @@ export type ChartProps = {
   down: (y: number) => string;
   /** a line that values are held against */
   limit?: { value: number; text: string };
+  /** values that are in sight at least, so that next to nothing does not look like much */
+  span?: readonly [number, number];
   marks?: readonly { at: number; text: string }[];
   /** CSS pixels */
   height?: number;

@@ -28,6 +28,7 @@ const measure = (set: Partial<TakeMeasure> = {}): TakeMeasure => ({
   ...set,
 });
 const light = (stops: number, before: number, after = 0.6, drift = 0): TakeMatch => ({
+  light: [],
   slope: [1, 1, 1],
   offset: [0, 0, 0],
   power: [1, 1, 1],

@@ -69,20 +69,24 @@ describe('matching light and colour', () => {
 
   it('judges the match of a take by its worst frame: no one match follows a light that changes', () => {
     const dark = (stops: number) => relit(plate, (rgb) => rgb.map((v) => coded(linear(v) * 2 ** -stops)));
-    const steady = matchTake(plate, [dark(0.4), dark(0.4), dark(0.4)]);
+    const timed = (...pictures: RgbaImage[]) => pictures.map((picture, time) => ({ time, picture }));
+    const steady = matchTake(plate, timed(dark(0.4), dark(0.4), dark(0.4)));
     expect(steady?.drift).toBeLessThan(0.02);
     expect(steady?.after).toBeLessThan(0.8);
-    const cloud = matchTake(plate, [dark(0), dark(0.4), dark(0.8)]);
+    const cloud = matchTake(plate, timed(dark(0.8), dark(0), dark(0.4)));
     expect(cloud?.stops).toBeCloseTo(-0.4, 1);
     expect(cloud?.drift).toBeCloseTo(0.8, 1);
+    const wanted = [-0.8, 0, -0.4];
+    expect(cloud?.light.map(({ time }) => time)).toEqual([0, 1, 2]);
+    cloud?.light.forEach(({ stops }, index) => expect(stops).toBeCloseTo(wanted[index], 1));
     // The middle frame alone would be called matched.
     expect(matchColour(plate, dark(0.4)).after).toBeLessThan(0.8);
     expect(cloud?.after).toBeGreaterThan(4);
     expect(cloud?.before).toBeGreaterThan(8);
     // Frames with nothing to be compared are passed over; none at all is no match.
     const white = painted(size, () => [255, 255, 255]);
-    expect(matchTake(plate, [white, dark(0.4)])?.drift).toBe(0);
-    expect(matchTake(plate, [white])).toBeNull();
+    expect(matchTake(plate, timed(white, dark(0.4)))?.light.map(({ time }) => time)).toEqual([1]);
+    expect(matchTake(plate, timed(white))).toBeNull();
   });
 
   it('leaves equal pictures alone, and refuses what cannot be compared', () => {

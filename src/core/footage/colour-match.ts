@@ -19,7 +19,12 @@ export type ColourMatch = Cdl & {
 export type TakeMatch = ColourMatch & {
   /** stops between its darkest and its brightest frame */
   drift: number;
+  /** stops that the take was brighter than the reference at some of its seconds */
+  light: { time: number; stops: number }[];
 };
+
+/** A picture of a take and when it shows, in seconds. */
+type TimedPicture = { time: number; picture: RgbaImage };
 
 /** A colour of the frame and the reference's at the same place. */
 type Pair = { from: number[]; to: number[] };
@@ -180,22 +185,24 @@ export function matchColour(
  * @returns null where none can be compared
  * @throws CoreError `sizes-differ`
  */
-export function matchTake(reference: RgbaImage, frames: readonly RgbaImage[]): TakeMatch | null {
-  const fitted = frames.flatMap((frame) => {
+export function matchTake(reference: RgbaImage, frames: readonly TimedPicture[]): TakeMatch | null {
+  const fitted = frames.flatMap(({ time, picture }) => {
     try {
-      return [fitColour(reference, frame)];
+      return [{ ...fitColour(reference, picture), time }];
     } catch (error) {
       if (isCoreError(error) && error.code === 'nothing-still') return [];
       throw error;
     }
   });
   if (fitted.length === 0) return null;
+  const light = fitted.map(({ time, stops }) => ({ time, stops }));
   fitted.sort((a, b) => a.stops - b.stops);
   const { cdl, stops } = fitted[fitted.length >> 1];
   return {
     ...cdl,
     stops,
     drift: fitted[fitted.length - 1].stops - fitted[0].stops,
+    light,
     before: Math.max(...fitted.map(({ still }) => apart(still))),
     after: Math.max(...fitted.map(({ still }) => apart(still, cdl))),
   };

@@ -166,6 +166,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
   const { filled, fill } = useFill(false);
 
   const filmed = recipe.slots.filter(({ key }) => key !== plateSlot);
+  const lacking = filmed.filter(({ key }) => !material.takes[key]);
   const kept = recipe.slots.filter(({ keeps }) => keeps);
   /** A tap keeps the performer of the take that is looked at, or of the part that is tapped. */
   const tap = (at: Point) => {
@@ -309,7 +310,9 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
             <p className="absolute inset-0 m-auto h-fit w-fit bg-raised px-4 py-3">
               {takes.length > 0 && view.alone
                 ? `There is no ${view.title.toLowerCase()} in this moment yet.`
-                : `Choose a take for ${filmed.map(({ title }) => `the ${title}`).join(' and ')} in the sentence below.`}
+                : lacking.length > 0
+                  ? `Choose a take for ${lacking.map(({ title }) => `the ${title}`).join(' and ')} in the sentence below.`
+                  : 'The takes are not measured yet. The picture comes with that.'}
             </p>
           )}
         </div>

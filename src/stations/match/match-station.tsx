@@ -16,7 +16,7 @@ import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { Term } from '@/ui/term';
 import { Empty, Part, Station } from '../station';
-import { CameraCurve } from './camera-curve';
+import { CameraCurve, LightCurve } from './pair-curves';
 import { PairPicture } from './pair-picture';
 import { Poster, Swatch } from './swatch';
 
@@ -221,7 +221,7 @@ function PairBoard() {
           {chosen && (
             <Part title={`${chosen.first.name} with ${chosen.second.name}`}>
               <Findings findings={[...about(chosen.first), ...about(chosen.second)]} />
-              <PairCurve moment={moment} pair={chosen} />
+              <PairCurves moment={moment} pair={chosen} />
               <button type="button" className="knob main mt-3" onClick={() => takePair(chosen)}>
                 {moment ? `Use this pair in ${moment.name}` : 'Use this pair'}
               </button>
@@ -298,18 +298,20 @@ function PairBoard() {
   );
 }
 
-/** How the cameras of both takes stood, one beside the other. */
-function PairCurve({ moment, pair }: { moment: Moment | null; pair: Pair }) {
+/** How the cameras of both takes stood and how bright they stayed, one beside the other. */
+function PairCurves({ moment, pair }: { moment: Moment | null; pair: Pair }) {
   const snapshot = useData((data) => data.snapshot);
   const { first, second } = pair;
   const takes = useMemo(() => {
     const dyes = ['--madder', '--woad'];
     return [first, second].flatMap((take, index) => {
       const measure = takeMeasure(snapshot, take);
-      const path = comparisonOf(snapshot, take, plateHere(snapshot, moment, take))?.path;
-      if (!measure || !path) return [];
+      const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
+      if (!measure || !comparison) return [];
       const { size, times } = measure;
-      return [{ name: take.name, path, size, last: times.last, dye: dyes[index] }];
+      const { path, colour } = comparison;
+      const light = colour?.light ?? [];
+      return [{ name: take.name, path, light, size, last: times.last, dye: dyes[index] }];
     });
   }, [snapshot, moment, first, second]);
   if (takes.length === 0) return null;
@@ -317,6 +319,8 @@ function PairCurve({ moment, pair }: { moment: Moment | null; pair: Pair }) {
     <div className="mt-3">
       <h3 className="font-semibold">How the camera stood</h3>
       <CameraCurve takes={takes} width={snapshot.project.width} />
+      <h3 className="mt-2 font-semibold">How bright they stayed</h3>
+      <LightCurve takes={takes} />
     </div>
   );
 }

@@ -209,6 +209,7 @@ describe('numbers for any editor', () => {
     saturation: 0.9,
     stops: 0.1,
     drift: 0,
+    light: [],
     before: 3,
     after: 1,
   };

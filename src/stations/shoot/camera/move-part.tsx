@@ -1,11 +1,13 @@
 'use client';
-import { useEffect, useRef, useState, type RefObject } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { allowed } from '@/core/finding/allowed';
 import type { Finding } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
 import type { OpenCamera } from '@/media/camera';
 import type { PassPoint } from '@/core/watch/moving-pass';
 import { setMove } from '@/store/commands/shoot';
 import { useData, useServices } from '@/ui/bench-context';
+import { Chart, type ChartProps } from '@/ui/chart';
 import { LiveNumber } from '@/ui/live-number';
 import { LiveText } from '@/ui/live-text';
 import { openWatch, transferred, type Client } from '@/workers/clients';
@@ -15,6 +17,8 @@ import { beep } from '../slate/slate-player';
 import { pictureOf } from './use-watch';
 
 type Told = { number: number; findings: Finding[]; points: PassPoint[] };
+
+const dyes = ['--woad', '--madder', '--lichen', '--saffron'];
 
 const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
@@ -54,6 +58,8 @@ export function MovePart({
   );
   const change = (set: Parameters<typeof setMove>[3]) =>
     attempt(() => setMove(store, snapshot.project.id, setup, set));
+
+  const repeated = useMemo(() => passes.filter(({ points }) => points.length > 1), [passes]);
 
   const run = async (anew: boolean) => {
     worker.current ??= openWatch();
@@ -146,7 +152,7 @@ export function MovePart({
         </p>
       )}
       <ol className="flex flex-col gap-2" data-testid="passes">
-        {passes.map(({ number, findings, points }) => (
+        {passes.map(({ number, findings }) => (
           <li key={number} className="border-l-4 border-woad bg-ground px-2.5 py-1.5 text-[14px]">
             <b>Pass {number}.</b>{' '}
             {findings.map((finding) => (
@@ -154,34 +160,29 @@ export function MovePart({
                 {sayFinding(finding, names).text}{' '}
               </span>
             ))}
-            {points.length > 1 && <Drift points={points} />}
           </li>
         ))}
       </ol>
+      {repeated.length > 0 && <Drift passes={repeated} />}
     </section>
   );
 }
 
-/** How far a pass lay beside the first one, over its length. */
-function Drift({ points }: { points: readonly PassPoint[] }) {
-  const most = Math.max(1, ...points.map(({ move }) => move));
-  const end = points[points.length - 1].time || 1;
-  const line = points.map(({ time, move }) => `${(time / end) * 200},${38 - (move / most) * 34}`).join(' ');
-  return (
-    <svg
-      viewBox="0 0 200 40"
-      className="mt-1 h-10 w-full"
-      preserveAspectRatio="none"
-      role="img"
-      aria-label={`At most ${most.toFixed(1)} pixels beside the first pass`}
-    >
-      <polyline
-        points={line}
-        fill="none"
-        stroke="var(--woad)"
-        strokeWidth="2"
-        vectorEffect="non-scaling-stroke"
-      />
-    </svg>
+/** How far each pass lay beside the first one, over the seconds of the move. */
+function Drift({ passes }: { passes: readonly Told[] }) {
+  const chart = useMemo(
+    (): ChartProps => ({
+      label: 'How far each pass lay beside the first one, in pixels over the seconds of the move',
+      curves: passes.map(({ number, points }, index) => ({
+        name: `Pass ${number}`,
+        dye: dyes[index % dyes.length],
+        points: points.map(({ time, move }) => [time, move] as const),
+      })),
+      across: (time) => `${time.toFixed(1)} s`,
+      down: (move) => `${move.toFixed(1)} px`,
+      limit: { value: allowed.passMove, text: 'allowed' },
+    }),
+    [passes],
   );
+  return <Chart {...chart} />;
 }

@@ -2,6 +2,7 @@
 import { useMemo } from 'react';
 import { allowed } from '@/core/finding/allowed';
 import type { CameraPath } from '@/core/footage/camera-path';
+import type { TakeMatch } from '@/core/footage/colour-match';
 import { cornerMove, unpackPlacements } from '@/core/geometry/placement';
 import type { Size } from '@/core/geometry/size';
 import { formatClock } from '@/core/time/timecode';
@@ -37,6 +38,30 @@ export function CameraCurve({
       height: 120,
     }),
     [takes, width],
+  );
+  return <Chart {...chart} />;
+}
+
+/** How much brighter than the plate some takes were, in stops over their seconds. */
+export function LightCurve({
+  takes,
+}: {
+  takes: readonly { name: string; light: TakeMatch['light']; dye: string }[];
+}) {
+  const chart = useMemo(
+    (): ChartProps => ({
+      label: `How bright ${takes.map(({ name }) => name).join(' and ')} stayed, held against the plate`,
+      curves: takes.map(({ name, light, dye }) => ({
+        name,
+        dye,
+        points: light.map(({ time, stops }) => [time, stops] as const),
+      })),
+      across: formatClock,
+      down: (stops) => `${stops > 0 ? '+' : ''}${stops.toFixed(1)} stop`,
+      span: [-0.3, 0.3],
+      height: 120,
+    }),
+    [takes],
   );
   return <Chart {...chart} />;
 }
