@@ -18,6 +18,21 @@ const anchorOf = (
   return { ...anchor, position, frame: frameOfBeat(grid, project.rate, position) };
 };
 
+/** A further instant, which `pins` of the moment hold. @param between the positions of its neighbours */
+export function pinAnchor(
+  { grid, project }: Ruler,
+  pin: { name: string; title: string; position: number; between: [number, number]; marks?: string },
+): Anchor {
+  const { between, ...anchor } = pin;
+  return {
+    ...anchor,
+    field: `pins.${pin.name}`,
+    frame: frameOfBeat(grid, project.rate, pin.position),
+    limits: [between[0] + least, between[1] - least],
+    step: 0.5,
+  };
+}
+
 /**
  * The three instants that every moment has.
  * @param titles what the sentence calls them

@@ -7,9 +7,14 @@ import type { MomentKind } from './films';
 import type { Recipe } from './recipe';
 import type { Motion } from '../footage/analysers/motion';
 import type { Slot } from './slots';
+import { speedRamp } from './speed-ramp';
 
 /** The kinds that are also built here, by name. The others are planned. */
-const built: Partial<Record<MomentKind, Recipe>> = { clone, 'built-whip': builtWhip };
+const built: Partial<Record<MomentKind, Recipe>> = {
+  clone,
+  'built-whip': builtWhip,
+  'speed-ramp': speedRamp,
+};
 const recipes: readonly Recipe[] = Object.values(built);
 
 /** What a moment is at first: what most of them become. */

@@ -90,7 +90,9 @@ export type Field =
       /** what is said in place of 0 */
       none?: string;
     }
-  | { kind: 'choice'; label: string; options: readonly { value: string; text: string }[] };
+  | { kind: 'choice'; label: string; options: readonly { value: string; text: string }[] }
+  /** seconds of the take in a slot */
+  | { kind: 'instant'; label: string; slot: string };
 
 /** How a kind of moment is filmed: known for every kind, also for those that cannot be built yet. */
 export interface FilmRecipe<Settings> {

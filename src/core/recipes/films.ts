@@ -15,7 +15,7 @@ import { lightHits } from './light-hits';
 import { maskedReveal } from './masked-reveal';
 import { pushPull } from './push-pull';
 import { shake } from './shake';
-import { speedRamp } from './speed-ramp';
+import { rampFilm } from './speed-ramp/film';
 import { splitScreen } from './split-screen';
 import { takeOff } from './take-off';
 import { vanish } from './vanish';
@@ -30,7 +30,7 @@ export const films = {
   'built-whip': whipFilm,
   'camera-whip': cameraWhip,
   'hidden-wipe': hiddenWipe,
-  'speed-ramp': speedRamp,
+  'speed-ramp': rampFilm,
   'split-screen': splitScreen,
   'ghost-trail': ghostTrail,
   flash,

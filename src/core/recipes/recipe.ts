@@ -34,6 +34,8 @@ export type View = {
   id: string;
   title: string;
   alone?: string;
+  /** at the speed that it was filmed at */
+  asFilmed?: true;
   against?: string;
   /** shows the outline so that it can be taken hold of */
   outline?: true;
@@ -55,7 +57,11 @@ export type Landing = { who: string; at: Point };
 export type Dye = 'cochineal' | 'woad';
 
 /** A quantity of a sentence: a setting, an instant on a beat, or the take in a slot or where that begins. */
-export type SaidPart = ({ field: string } | { anchor: string } | { slot: string; part: 'take' | 'start' }) & {
+export type SaidPart = (
+  | { field: string; /** in force while nobody has said one */ value?: number }
+  | { anchor: string }
+  | { slot: string; part: 'take' | 'start' }
+) & {
   dye?: Dye;
 };
 
@@ -92,7 +98,7 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   showsFrom(moment: Some, slot: string): number;
   /** settings that hold for the chosen takes only, as they are before anything is chosen */
   ofTakes: Partial<Some['settings']>;
-  say(moment: Some): Sentence;
+  say(moment: Some, ruler: Ruler): Sentence;
   views: readonly View[];
   outline(moment: Some, material: Material): Outline | null;
   landing(moment: Some, material: Material): Landing | null;

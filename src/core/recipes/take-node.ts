@@ -1,6 +1,6 @@
 import { steadying } from '../footage/steady';
 import type { Project } from '../model/records';
-import { still } from '../motion/keyframes';
+import { still, type Track } from '../motion/keyframes';
 import { fillFrame, nodeOf, running, type MediaNode, type Node } from '../picture/node';
 import type { ChosenTake } from './material';
 
@@ -13,6 +13,8 @@ export type Shown = {
   at: number;
   /** one picture stands all the time */
   hold?: boolean;
+  /** seconds of the take at frames of the film, where it does not run as it was filmed */
+  time?: Track;
 };
 
 /**
@@ -24,7 +26,7 @@ export function takeNode(
   id: string,
   name: string,
   chosen: ChosenTake | null,
-  { from, until, at, hold = false }: Shown,
+  { from, until, at, hold = false, time }: Shown,
   rest: Partial<Node> = {},
 ): MediaNode[] {
   const measure = chosen?.measure;
@@ -32,7 +34,9 @@ export function takeNode(
   const { take, comparison } = chosen;
   const { size, times } = measure;
   const steady =
-    take.steady && comparison ? [steadying(size, comparison.path, times, at, from, until, rate)] : [];
+    take.steady && comparison && !time
+      ? [steadying(size, comparison.path, times, at, from, until, rate)]
+      : [];
   const { transforms = [], ...others } = rest;
   return [
     nodeOf<MediaNode>({
@@ -44,7 +48,7 @@ export function takeNode(
         is: 'media',
         media: take.media,
         size,
-        time: hold ? still(at) : running(at, from, until, rate),
+        time: time ?? (hold ? still(at) : running(at, from, until, rate)),
       },
       transforms: [...steady, fillFrame(size, { width, height }), ...transforms],
       grade: take.match ? (comparison?.colour ?? null) : null,

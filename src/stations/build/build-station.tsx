@@ -25,6 +25,7 @@ import { filling, useFill } from '@/ui/use-fill';
 import { useSize } from '@/ui/use-size';
 import { Empty, Part, Station } from '../station';
 import { MomentSentence } from './sentence';
+import { InstantMarks } from './instant-marks';
 import { JoinCurve } from './join-curve';
 import { Thread } from './thread';
 import { TapPad } from './tap-pad';
@@ -130,7 +131,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
   const { material, waiting } = materialOf(snapshot, moment);
   const outline = recipe.outline(moment, material);
   const landing = recipe.landing(moment, material);
-  const showing = useMemo(() => tree && showingOf(view, tree, frame), [view, tree, frame]);
+  const showing = useMemo(() => tree && showingOf(view, tree, frame, rate), [view, tree, frame, rate]);
 
   useEffect(() => {
     const now = frameShownAt(rate, player.time());
@@ -234,6 +235,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
               </div>
             </Part>
           )}
+          <InstantMarks moment={moment} recipe={recipe} ruler={ruler} showing={showing} />
           <div className="flex flex-wrap gap-1.5">
             {outline?.state === 'drawn' && (
               <button

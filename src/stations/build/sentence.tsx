@@ -26,7 +26,7 @@ export function MomentSentence({ moment, recipe, ruler }: Of) {
   return (
     <p className="font-serif text-[17px] leading-[1.85]" data-testid="sentence">
       {recipe
-        .say(moment)
+        .say(moment, ruler)
         .map((part, index) =>
           typeof part === 'string' ? (
             part
@@ -42,7 +42,15 @@ function Quantity({ part, ...of }: Of & { part: SaidPart }) {
   const dye = part.dye && dyes[part.dye];
   if ('anchor' in part) return <Instant {...of} name={part.anchor} dye={dye} />;
   if ('field' in part)
-    return <Setting {...of} name={part.field} field={of.recipe.fields[part.field]} dye={dye} />;
+    return (
+      <Setting
+        {...of}
+        name={part.field}
+        inForce={part.value}
+        field={of.recipe.fields[part.field]}
+        dye={dye}
+      />
+    );
   return part.part === 'take' ? (
     <SlotTake {...of} slot={part.slot} dye={dye} />
   ) : (
@@ -83,7 +91,13 @@ function Instant({ name, dye, ...of }: Dyed & { name: string }) {
   );
 }
 
-function Setting({ name, field, dye, ...of }: Dyed & { name: string; field: Field }) {
+function Setting({
+  name,
+  field,
+  inForce,
+  dye,
+  ...of
+}: Dyed & { name: string; field: Field; inForce?: number }) {
   const save = useSave(of);
   const { rate, width } = of.ruler.project;
   const value = { ...(of.recipe.start as object), ...of.moment.settings }[name as keyof object] as unknown;
@@ -95,6 +109,17 @@ function Setting({ name, field, dye, ...of }: Dyed & { name: string; field: Fiel
         value={String(value ?? field.options[0].value)}
         dye={dye}
         options={field.options}
+        onChange={set}
+      />
+    );
+  if (field.kind === 'instant')
+    return (
+      <TakeInstant
+        {...of}
+        slot={field.slot}
+        label={field.label}
+        value={inForce ?? 0}
+        dye={dye}
         onChange={set}
       />
     );
@@ -150,23 +175,44 @@ function SlotTake({ slot, dye, ...of }: Dyed & { slot: string }) {
 
 /** The instant of its take from which a slot shows. */
 function SlotStart({ slot, dye, ...of }: Dyed & { slot: string }) {
-  const snapshot = useData((data) => data.snapshot);
   const save = useSave(of);
-  const { moment, recipe, ruler } = of;
-  const { rate } = ruler.project;
-  const last = takeMeasure(snapshot, takeIn(snapshot, moment, slot))?.times.last ?? 3600;
+  const { moment, recipe } = of;
   const title = recipe.slots.find(({ key }) => key === slot)?.title ?? slot;
   return (
-    <LiveNumber
+    <TakeInstant
+      {...of}
+      slot={slot}
       label={`Start of the ${title} take`}
       value={fillOf(moment, slot).at}
+      dye={dye}
+      onChange={(value) => save('Start of a take', { [`slots.${slot}.at`]: value })}
+    />
+  );
+}
+
+/** Seconds of the take that fills a slot. */
+function TakeInstant({
+  slot,
+  label,
+  value,
+  dye,
+  onChange,
+  moment,
+  ruler,
+}: Dyed & { slot: string; label: string; value: number; onChange: (seconds: number) => void }) {
+  const snapshot = useData((data) => data.snapshot);
+  const { rate } = ruler.project;
+  return (
+    <LiveNumber
+      label={label}
+      value={value}
       step={timeOfFrame(rate, 1)}
       min={0}
-      max={last}
+      max={takeMeasure(snapshot, takeIn(snapshot, moment, slot))?.times.last ?? 3600}
       dye={dye}
       show={seconds}
-      also={(value) => `${frameOfTime(rate, value)} frames into the file`}
-      onChange={(value) => save('Start of a take', { [`slots.${slot}.at`]: value })}
+      also={(at) => `${frameOfTime(rate, at)} frames into the file`}
+      onChange={onChange}
     />
   );
 }

@@ -175,12 +175,12 @@ describe('the clone', () => {
   });
 
   it('says itself in a sentence with every quantity', () => {
-    const fields = clone.say(moment).flatMap((part) =>
+    const fields = clone.say(moment, ruler).flatMap((part) =>
       typeof part === 'string'
         ? []
         : [
             Object.values(part)
-              .filter((value) => !dyes.has(value))
+              .filter((value) => !dyes.has(String(value)))
               .join(' '),
           ],
     );

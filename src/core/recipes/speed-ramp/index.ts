@@ -1,61 +1,60 @@
-import * as z from 'zod/mini';
-import { number, type FilmRecipe } from '../film';
-import { action, plain } from '../shots';
+import type { Recipe, Ruler, Sentence, View } from '../recipe';
+import { buildRamp, instantOf, posesOf, rampAnchors, type RampMoment } from './build';
+import { examineRamp } from './examine';
+import { explainRamp } from './explain';
+import { rampFilm } from './film';
+import { instantField, passSlot, poseAnchor } from './slots';
+import { rampWords } from './words';
 
-const settings = z.object({
-  slow: z.number().check(z.minimum(5), z.maximum(100)),
-  fast: z.number().check(z.minimum(100), z.maximum(1000)),
-  poses: z.int().check(z.minimum(1), z.maximum(12)),
-});
-
-/** Time bends round poses: slow on them, fast between. */
-export const speedRamp: FilmRecipe<z.infer<typeof settings>> = {
-  kind: 'speed-ramp',
-  title: 'Speed ramp',
-  settings,
-  // 40 % on poses, faster on moves: CRAFT.md, starting values.
-  start: { slow: 40, fast: 300, poses: 2 },
-  fields: {
-    slow: number('Speed on poses', '%', 5, 100, 5),
-    fast: number('Speed between', '%', 100, 1000, 25),
-    poses: number('Poses', '', 1, 12),
-  },
-  sayFilm: () => [
-    'Time runs at ',
-    { field: 'slow' },
+/** The moment in a sentence; each quantity is edited where it stands. */
+const sayRamp = (moment: RampMoment, ruler: Ruler): Sentence => [
+  'From ',
+  { anchor: 'start' },
+  ' to ',
+  { anchor: 'end' },
+  ' shows ',
+  { slot: passSlot.key, part: 'take', dye: passSlot.dye },
+  ' from ',
+  { slot: passSlot.key, part: 'start', dye: passSlot.dye },
+  ', at ',
+  { field: 'slow' },
+  ' on ',
+  { field: 'poses' },
+  moment.settings.poses === 1 ? ' pose: ' : ' poses: ',
+  ...posesOf(moment).flatMap((pose, index): Sentence => [
+    index === 0 ? 'its ' : ', its ',
+    { field: instantField(pose), value: instantOf(moment, ruler, pose).seconds, dye: passSlot.dye },
     ' on ',
-    { field: 'poses' },
-    ' poses and at ',
-    { field: 'fast' },
-    ' between them.',
-  ],
-  film({ slow, fast, poses }, footing) {
-    // Half of the time is spent on poses: footage of both halves, at their speeds.
-    const seconds = (footing.seconds / 2) * (slow / 100 + fast / 100);
-    return plain(
-      [
-        {
-          ...action(
-            'pass',
-            'Pose, move, pose',
-            'Stand still while the camera rests; change pose while it moves. Rehearse the path.',
-            { seconds, footing },
-            { takes: 5, same: ['exposure', 'light'] },
-          ),
-          speed: slow / 100,
-        },
-      ],
-      {
-        kit: ['gimbal or steady hands'],
-        risk: 2,
-        draws: [
-          { name: 'steadying', scale: 1.1 },
-          { name: 'following', scale: 1.08 },
-        ],
-        saving: `Leave room round the performer: steadying and following eat the edges of all ${poses} poses.`,
-        energy: 0.9,
-        travel: 1.5,
-      },
-    );
-  },
+    { anchor: poseAnchor(pose) },
+  ]),
+  '. Between them it runs as fast as it has to, ',
+  { field: 'fast' },
+  ' at the most, and changes its speed over ',
+  { field: 'ease' },
+  ' of the way.',
+];
+
+const views: View[] = [
+  { id: 'ramp', title: 'Ramp' },
+  { id: passSlot.key, title: 'As filmed', alone: passSlot.key, asFilmed: true },
+];
+
+/** Time bends round poses: each shows on its beat, slow there and as fast between as it has to be. */
+export const speedRamp: Recipe<RampMoment> = {
+  ...rampFilm,
+  slots: [passSlot],
+  suggests: () => passSlot.key,
+  anchors: rampAnchors,
+  showsFrom: ({ start }) => start,
+  ofTakes: { instants: {} },
+  say: sayRamp,
+  views,
+  outline: () => null,
+  landing: () => null,
+  slotAt: () => null,
+  works: () => [],
+  build: buildRamp,
+  examine: examineRamp,
+  words: rampWords,
+  explain: explainRamp,
 };

@@ -41,6 +41,7 @@ function FieldValue({ moment, name, field }: { moment: Moment; name: string; fie
         onChange={save}
       />
     );
+  if (field.kind === 'instant') return null;
   if (field.unit === 'm')
     return <LiveLength label={label} value={Number(value)} min={field.min} onChange={save} />;
   const unit = field.unit === '' || field.unit === '°' ? field.unit : ` ${field.unit}`;
