@@ -8,12 +8,14 @@ import type { Recipe } from './recipe';
 import type { Motion } from '../footage/analysers/motion';
 import type { Slot } from './slots';
 import { speedRamp } from './speed-ramp';
+import { splitScreen } from './split-screen';
 
 /** The kinds that are also built here, by name. The others are planned. */
 const built: Partial<Record<MomentKind, Recipe>> = {
   clone,
   'built-whip': builtWhip,
   'speed-ramp': speedRamp,
+  'split-screen': splitScreen,
 };
 const recipes: readonly Recipe[] = Object.values(built);
 
@@ -29,6 +31,10 @@ export const recipeOf = ({ recipe }: Moment): Recipe | null => built[recipe] ?? 
 
 /** The findings of all kinds that are built, in words. */
 export const builtWords: readonly Words[] = recipes.map(({ words }) => words);
+
+/** The slots that one moment uses, where its kind has more of them. */
+export const slotsInUse = (moment: Moment, { slots, slotsIn }: Recipe): readonly Slot[] =>
+  slotsIn?.(moment) ?? slots;
 
 /** True where the takes of a kind are laid over a plate, and so have to fit each other. */
 export const laysOverPlate = ({ slots }: Recipe): boolean => slots.some(({ key }) => key === plateSlot);

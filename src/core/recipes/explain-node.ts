@@ -1,3 +1,4 @@
+import type { Affine } from '../geometry/affine';
 import type { Size } from '../geometry/size';
 import type { Track } from '../motion/keyframes';
 import type { Cdl } from '../picture/grade';
@@ -51,6 +52,16 @@ function movedRows(layer: string, move: Move, pixel: number, size: Size): Keyfra
   if (move.undone) return rows.flat();
   const said = [says(move.x, 0), says(move.y, 0), says(move.rotation, 0), says(move.scale, 1)];
   return rows.filter((_, index) => said[index]).flat();
+}
+
+/** Where a file lies in the frame that is only scaled and moved into place. */
+function placedRows(layer: string, frame: number, matrix: Affine, size: Size): KeyframeRow[] {
+  const stays = { frame, layer, then: 'stays' as const };
+  return [
+    { ...stays, what: 'size of the file', unit: '%' as const, value: 100 * Math.hypot(matrix[0], matrix[1]) },
+    { ...stays, what: 'left edge of the file', unit: 'px' as const, value: matrix[4], of: size.width },
+    { ...stays, what: 'upper edge of the file', unit: 'px' as const, value: matrix[5], of: size.height },
+  ];
 }
 
 /** Pixels of the delivery for each pixel that a step of the way counts in. */
@@ -111,7 +122,9 @@ export function rowsOfTake(node: MediaNode, size: Size): KeyframeRow[] {
     ...trackRows(layer, 'second of its file', shownFrom(content.time, from), 's'),
     ...(opacity.length > 1 ? trackRows(layer, 'opacity', opacity, '%', (raw) => raw * 100) : []),
     ...transforms.flatMap((one, index) =>
-      one.is === 'move' ? movedRows(layer, one, pixelsAfter(transforms, index), size) : [],
+      one.is === 'move'
+        ? movedRows(layer, one, pixelsAfter(transforms, index), size)
+        : placedRows(layer, from, one.matrix, size),
     ),
     ...(grade ? gradeRows(layer, from, grade) : []),
     ...mattes.flatMap((matte) => maskRows(layer, from, matte, size)),

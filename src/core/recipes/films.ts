@@ -16,7 +16,7 @@ import { maskedReveal } from './masked-reveal';
 import { pushPull } from './push-pull';
 import { shake } from './shake';
 import { rampFilm } from './speed-ramp/film';
-import { splitScreen } from './split-screen';
+import { splitFilm } from './split-screen/film';
 import { takeOff } from './take-off';
 import { vanish } from './vanish';
 
@@ -31,7 +31,7 @@ export const films = {
   'camera-whip': cameraWhip,
   'hidden-wipe': hiddenWipe,
   'speed-ramp': rampFilm,
-  'split-screen': splitScreen,
+  'split-screen': splitFilm,
   'ghost-trail': ghostTrail,
   flash,
   shake,

@@ -1,7 +1,7 @@
 import { steadying } from '../footage/steady';
 import type { Project } from '../model/records';
 import { still, type Track } from '../motion/keyframes';
-import { fillFrame, nodeOf, running, type MediaNode, type Node } from '../picture/node';
+import { fillFrame, nodeOf, running, type MediaNode, type Node, type Transform } from '../picture/node';
 import type { ChosenTake } from './material';
 
 /** When a take shows in the film, and which of its instants it begins with. */
@@ -15,6 +15,8 @@ export type Shown = {
   hold?: boolean;
   /** seconds of the take at frames of the film, where it does not run as it was filmed */
   time?: Track;
+  /** the file's pixels to delivery pixels, where it does not fill the frame */
+  into?: Transform;
 };
 
 /**
@@ -26,7 +28,7 @@ export function takeNode(
   id: string,
   name: string,
   chosen: ChosenTake | null,
-  { from, until, at, hold = false, time }: Shown,
+  { from, until, at, hold = false, time, into }: Shown,
   rest: Partial<Node> = {},
 ): MediaNode[] {
   const measure = chosen?.measure;
@@ -50,7 +52,7 @@ export function takeNode(
         size,
         time: time ?? (hold ? still(at) : running(at, from, until, rate)),
       },
-      transforms: [...steady, fillFrame(size, { width, height }), ...transforms],
+      transforms: [...steady, into ?? fillFrame(size, { width, height }), ...transforms],
       grade: take.match ? (comparison?.colour ?? null) : null,
       ...others,
     } as MediaNode),

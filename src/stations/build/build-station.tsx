@@ -2,7 +2,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Moment } from '@/core/model/records';
 import { fillOf, plateSlot, tapsOf } from '@/core/model/slots';
-import { builtTitles, usualKind } from '@/core/recipes/built';
+import { builtTitles, slotsInUse, usualKind } from '@/core/recipes/built';
 import { calledOf, filmOf } from '@/core/recipes/films';
 import type { Point } from '@/core/geometry/size';
 import { mediaIn, secondsAt } from '@/core/picture/node';
@@ -166,7 +166,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
   const picture = placeFrame(space, project);
   const { filled, fill } = useFill(false);
 
-  const filmed = recipe.slots.filter(({ key }) => key !== plateSlot);
+  const filmed = slotsInUse(moment, recipe).filter(({ key }) => key !== plateSlot);
   const lacking = filmed.filter(({ key }) => !material.takes[key]);
   const kept = recipe.slots.filter(({ keeps }) => keeps);
   /** A tap keeps the performer of the take that is looked at, or of the part that is tapped. */

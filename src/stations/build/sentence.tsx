@@ -100,7 +100,8 @@ function Setting({
 }: Dyed & { name: string; field: Field; inForce?: number }) {
   const save = useSave(of);
   const { rate, width } = of.ruler.project;
-  const value = { ...(of.recipe.start as object), ...of.moment.settings }[name as keyof object] as unknown;
+  const said = { ...(of.recipe.start as object), ...of.moment.settings }[name as keyof object] as unknown;
+  const value = inForce ?? said;
   const set = (next: unknown) => save(field.label, { [`settings.${name}`]: next });
   if (field.kind === 'choice')
     return (

@@ -5,7 +5,7 @@ import { allowed } from '@/core/finding/allowed';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
-import { laysOverPlate, recipeOf, usualRecipe } from '@/core/recipes/built';
+import { laysOverPlate, recipeOf, slotsInUse, usualRecipe } from '@/core/recipes/built';
 import type { Recipe } from '@/core/recipes/recipe';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
@@ -89,8 +89,9 @@ function NoPairs({ moment, recipe }: { moment: Moment; recipe: Recipe }) {
       <div className="flex flex-col gap-4 px-5 py-4 phone:px-3">
         <p className="max-w-[60ch] text-[15px]">
           The takes of a {recipe.title.toLowerCase()} are not laid over each other, so nothing has to fit. It
-          is made of {recipe.slots.map(({ title }) => `a ${title}`).join(' and ')}: choose each in the
-          sentence.
+          is made of{' '}
+          {new Intl.ListFormat('en').format(slotsInUse(moment, recipe).map(({ title }) => `a ${title}`))}:
+          choose each in the sentence.
         </p>
         <div className="flex flex-wrap gap-3">
           {snapshot.takes.map((take) => (

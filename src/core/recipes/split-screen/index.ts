@@ -1,35 +1,72 @@
-import * as z from 'zod/mini';
-import { number, type FilmRecipe } from '../film';
-import { action, plain } from '../shots';
+import type { Recipe, Sentence, View } from '../recipe';
+import { buildSplit, slotsOf, splitAnchors, type SplitMoment } from './build';
+import { examineSplit } from './examine';
+import { explainSplit } from './explain';
+import { splitFilm } from './film';
+import { panelsOf } from './panels';
+import { panelSlots, pushedField } from './slots';
+import { wholeSplit } from './settings';
+import { splitWords } from './words';
 
-const settings = z.object({ panels: z.int().check(z.minimum(2), z.maximum(9)) });
+/** The instant at which a panel comes. */
+const comesAt = ({ settings }: SplitMoment, index: number): string =>
+  index === 0 ? 'start' : index === settings.panels - 1 ? 'lands' : panelSlots[index].key;
 
-/** The frame splits into panels, each with its own shot. */
-export const splitScreen: FilmRecipe<z.infer<typeof settings>> = {
-  kind: 'split-screen',
-  title: 'Split screen',
-  settings,
-  start: { panels: 3 },
-  fields: { panels: number('Panels', '', 2, 9) },
-  sayFilm: () => ['The frame splits into ', { field: 'panels' }, ' panels.'],
-  film: ({ panels }, footing) =>
-    plain(
-      Array.from({ length: panels }, (_, index) =>
-        action(
-          `panel-${index + 1}`,
-          `Panel ${index + 1}`,
-          'Keep the action in the middle third: the sides are cut away.',
-          { seconds: footing.seconds, footing },
-          { same: index === 0 ? [] : ['exposure', 'light'], takes: 2 },
-        ),
-      ),
-      {
-        joins: ['the straight edges of the panels'],
-        kit: ['tripod'],
-        risk: 1,
-        // A panel shows a part of a frame whose height fills it: nothing is enlarged.
-        draws: [],
-        energy: 0.8,
-      },
-    ),
+/** The moment in a sentence; each quantity is edited where it stands. */
+const saySplit = (moment: SplitMoment): Sentence => [
+  'The frame is cut into ',
+  { field: 'panels' },
+  ' ',
+  { field: 'cut' },
+  ...(wholeSplit(moment.settings).cut === 'grid' ? [] : [', leaning ', { field: 'lean' }]),
+  ', with ',
+  { field: 'gutter' },
+  ' between them.',
+  ...slotsOf(moment).flatMap(({ key, title, dye }, index): Sentence => [
+    ` The ${title} comes on `,
+    { anchor: comesAt(moment, index), dye },
+    ' with ',
+    { slot: key, part: 'take', dye },
+    ' from ',
+    { slot: key, part: 'start', dye },
+    ', ',
+    { field: pushedField(index + 1), value: wholeSplit(moment.settings).pushed[index + 1] ?? 0 },
+    '.',
+  ]),
+  ' All stay until ',
+  { anchor: 'end' },
+  '.',
+];
+
+const views: View[] = [{ id: 'split', title: 'Split' }];
+
+/** The frame splits into panels, each with its own take, framing and beat. */
+export const splitScreen: Recipe<SplitMoment> = {
+  ...splitFilm,
+  slots: panelSlots,
+  slotsIn: slotsOf,
+  suggests: () => panelSlots[0].key,
+  anchors: splitAnchors,
+  showsFrom: (moment, slot) => {
+    const { start, lands, pins = {}, settings } = moment;
+    const index = panelSlots.findIndex(({ key }) => key === slot);
+    if (index <= 0) return start;
+    if (index >= settings.panels - 1) return lands;
+    return pins[slot] ?? start + ((lands - start) * index) / (settings.panels - 1);
+  },
+  ofTakes: {},
+  say: saySplit,
+  views,
+  outline: () => null,
+  landing: (moment) => {
+    const unit = { width: 1, height: 1 };
+    const { box } = panelsOf({ ...moment.settings, gutter: 0, lean: 0 }, unit)[moment.settings.panels - 1];
+    return { who: 'the last panel', at: [(box.left + box.right) / 2, (box.top + box.bottom) / 2] };
+  },
+  slotAt: () => null,
+  works: () => [],
+  build: buildSplit,
+  examine: examineSplit,
+  words: splitWords,
+  explain: explainSplit,
 };

@@ -1,0 +1,55 @@
+import { allowed } from '../../finding/allowed';
+import type { Finding } from '../../finding/finding';
+import { fillOf } from '../../model/slots';
+import { timeOfBeat } from '../../time/grid';
+import { timeOfFrame } from '../../time/rate';
+import { tooShort } from '../length';
+import type { Material } from '../material';
+import type { Ruler } from '../recipe';
+import { scaleIn, slotsOf, splitAnchors, splitFrames, type SplitMoment } from './build';
+import { panelsOf } from './panels';
+import type { SplitCode } from './words';
+
+/** What is wrong with a split as it stands, how much, and what to do. */
+export function examineSplit(moment: SplitMoment, ruler: Ruler, { takes }: Material): Finding<SplitCode>[] {
+  const { grid, project } = ruler;
+  const { rate } = project;
+  const findings: Finding<SplitCode>[] = [];
+  const add = (finding: Omit<Finding<SplitCode>, 'where'>) =>
+    findings.push({ ...finding, where: { moment: moment.id } });
+  const slots = slotsOf(moment);
+  for (const { key } of slots)
+    if (!takes[key]) add({ code: 'split.missing', severity: 'stop', facts: { slot: key } });
+  const { start, comes, end } = splitFrames(moment, ruler);
+  const last = comes[comes.length - 1];
+  if (last < start || last >= end) {
+    add({ code: 'split.never-lands', severity: 'stop' });
+    return findings;
+  }
+  const off = splitAnchors(moment, ruler).map(({ frame, position }) =>
+    Math.abs(timeOfFrame(rate, frame) - timeOfBeat(grid, position)),
+  );
+  add({ code: 'split.lands', severity: 'fine', measured: { value: Math.max(...off), unit: 'seconds' } });
+  const panels = panelsOf(moment.settings, project);
+  const shown = new Map<string, string>();
+  slots.forEach(({ key, title }, index) => {
+    const chosen = takes[key] ?? null;
+    findings.push(...tooShort('split.short', moment, key, chosen, end - comes[index], rate));
+    if (!chosen?.measure) return;
+    const scale = scaleIn(panels[index], chosen.measure.size);
+    if (scale > allowed.enlarged)
+      add({
+        code: 'split.soft',
+        severity: 'watch',
+        measured: { value: scale, unit: 'scale' },
+        allowed: { value: allowed.enlarged, unit: 'scale' },
+        facts: { slot: key },
+      });
+    const same = `${chosen.take.id} ${(fillOf(moment, key).at - timeOfFrame(rate, comes[index])).toFixed(2)}`;
+    const twin = shown.get(same);
+    if (twin)
+      add({ code: 'split.twice', severity: 'watch', facts: { panels: `The ${twin} and the ${title}` } });
+    shown.set(same, title);
+  });
+  return findings;
+}

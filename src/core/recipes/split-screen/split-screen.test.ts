@@ -1,0 +1,149 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { painted } from '../../__tests__/scene';
+import { describeFrame } from '../../picture/draw-list';
+import { mediaIn } from '../../picture/node';
+import { paintFrame } from '../../picture/reference/paint';
+import { frameOfBeat, regularGrid } from '../../time/grid';
+import { base, chosenTake, projectOf } from '../__tests__/chosen';
+import type { Material } from '../material';
+import { splitScreen } from '.';
+import { slotsOf, splitFrames, type SplitMoment } from './build';
+import { panelsOf } from './panels';
+
+const size = { width: 192, height: 108 };
+const rate = { num: 25, den: 1 };
+const ruler = { grid: regularGrid(120, 0.1, 60), project: projectOf(size, rate) };
+const moment: SplitMoment = {
+  ...base,
+  id: 'm',
+  kind: 'moment',
+  recipe: 'split-screen',
+  name: 'Chorus',
+  start: 8,
+  lands: 10,
+  end: 16,
+  settings: { panels: 3 },
+  slots: {},
+};
+const set = (settings: Partial<SplitMoment['settings']>, more: Partial<SplitMoment> = {}): SplitMoment => ({
+  ...moment,
+  ...more,
+  settings: { ...moment.settings, ...settings },
+});
+const material = (given = moment, pictures = 250, own = size): Material => ({
+  takes: Object.fromEntries(slotsOf(given).map(({ key }) => [key, chosenTake(key, own, rate, pictures)])),
+  solved: {},
+});
+const codes = (given: SplitMoment, of = material(given)) =>
+  splitScreen.examine(given, ruler, of).map(({ severity, code }) => `${severity} ${code}`);
+const light = (media: string) => 60 + 20 * Number(media.slice(-1));
+const paint = (given: SplitMoment, frame: number) =>
+  paintFrame(splitScreen.build(given, ruler, material(given)), frame, size, (media) =>
+    painted(size, () => [light(media), light(media), light(media)]),
+  );
+const at = (given: SplitMoment, frame: number, x: number, y: number) =>
+  paint(given, frame).data[4 * (y * size.width + x)];
+
+describe('the split screen', () => {
+  it('lays panels side by side that fill the frame but for its gutters, however it is cut', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 2, max: 9 }),
+        fc.constantFrom('columns', 'rows', 'grid' as const),
+        fc.integer({ min: -30, max: 30 }),
+        (panels, cut, lean) => {
+          const rings = panelsOf({ panels, cut, lean, gutter: 0 } as SplitMoment['settings'], size).map(
+            ({ ring }) => ring,
+          );
+          expect(rings).toHaveLength(panels);
+          const area = (ring: readonly (readonly number[])[]) =>
+            Math.abs(
+              ring.reduce((sum, [x, y], index) => {
+                const [nextX, nextY] = ring[(index + 1) % ring.length];
+                return sum + x * nextY - nextX * y;
+              }, 0) / 2,
+            );
+          // Shoelace formula: without gutters the panels are the frame, whatever the lean.
+          expect(rings.reduce((sum, ring) => sum + area(ring), 0)).toBeCloseTo(size.width * size.height, 3);
+        },
+      ),
+    );
+  });
+
+  it('shows each panel from its beat on, the last where it lands, and black until then', () => {
+    const { comes, start, end } = splitFrames(moment, ruler);
+    expect(comes).toEqual([8, 9, 10].map((beat) => frameOfBeat(ruler.grid, rate, beat)));
+    expect([at(moment, start, 30, 50), at(moment, start, 96, 50), at(moment, start, 160, 50)]).toEqual([
+      80, 0, 0,
+    ]);
+    expect([at(moment, comes[1] - 1, 96, 50), at(moment, comes[1], 96, 50)]).toEqual([0, 100]);
+    expect([at(moment, comes[2] - 1, 160, 50), at(moment, comes[2], 160, 50)]).toEqual([0, 120]);
+    expect(at(moment, end - 1, 64, 50)).toBe(0);
+    const pinned = { ...moment, pins: { 'panel-2': 8.5 } };
+    expect(splitFrames(pinned, ruler).comes[1]).toBe(frameOfBeat(ruler.grid, rate, 8.5));
+  });
+
+  it('fills every panel with its picture and nothing beside it', () => {
+    for (const cut of ['columns', 'rows', 'grid'] as const)
+      for (const pushed of [-100, 0, 100]) {
+        const given = set({
+          panels: 5,
+          cut,
+          gutter: 0,
+          lean: 12,
+          pushed: { 1: pushed, 2: pushed, 5: pushed },
+        });
+        const { data } = paint(given, splitFrames(given, ruler).end - 1);
+        for (let pixel = 0; pixel < data.length; pixel += 4) expect(data[pixel]).toBeGreaterThanOrEqual(70);
+      }
+  });
+
+  it('pushes a picture aside as far as there is something to show', () => {
+    const leftOf = (pushed: number) => {
+      const tree = splitScreen.build(set({ pushed: { 1: pushed } }), ruler, material());
+      return describeFrame(tree, splitFrames(moment, ruler).start)?.[0][0].matrix[4] ?? NaN;
+    };
+    expect(leftOf(100)).toBeCloseTo(0, 6);
+    expect(leftOf(0)).toBeCloseTo((60 - 192) / 2, 6);
+    expect(leftOf(-100)).toBeCloseTo(60 - 192, 6);
+  });
+
+  it('says what is missing, too short, soft, twice, or out of turn', () => {
+    expect(codes(moment)).toEqual(['fine split.lands']);
+    expect(
+      codes(moment, { takes: {}, solved: {} }).filter((code) => code === 'stop split.missing'),
+    ).toHaveLength(3);
+    expect(codes(moment, material(moment, 50))).toContain('stop split.short');
+    expect(codes({ ...moment, lands: 16 })).toContain('stop split.never-lands');
+    const small = { width: 128, height: 72 };
+    expect(codes(moment, material(moment, 250, small))).toContain('watch split.soft');
+    const one = chosenTake('one', size, rate, 250);
+    const twice = { takes: { 'panel-1': one, 'panel-2': one, 'panel-3': one }, solved: {} };
+    const together = { ...moment, lands: 8.25, pins: { 'panel-2': 8 } };
+    expect(codes(together, twice)).toContain('watch split.twice');
+    expect(codes(moment, twice)).toEqual(['fine split.lands']);
+  });
+
+  it('is built as far as it can be, and says itself in a sentence and in numbers', () => {
+    const tree = splitScreen.build(moment, ruler, { takes: {}, solved: {} });
+    expect(mediaIn(tree)).toEqual([]);
+    const said = splitScreen.say(moment, ruler).filter((part) => typeof part !== 'string');
+    expect(said).toContainEqual({ field: 'pushed.2', value: 0 });
+    const steps = splitScreen.explain(
+      moment,
+      ruler,
+      material(),
+      splitScreen.build(moment, ruler, material()),
+    );
+    expect(steps.map(({ title }) => title)).toEqual([
+      'First panel: panel-1',
+      'Second panel: panel-2',
+      'Third panel: panel-3',
+    ]);
+    const value = (what: string) => steps[1].rows.find((row) => row.what === what)?.value;
+    expect(value('size of the file')).toBe(100);
+    expect(value('left edge of the file')).toBeCloseTo(-0, 6);
+    expect(value('mask point 1, across')).toBe(68);
+  });
+});

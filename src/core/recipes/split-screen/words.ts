@@ -1,0 +1,22 @@
+import type { Telling, Words } from '../../finding/words';
+import { lengthen } from '../length';
+import { panelSlots } from './slots';
+
+const panelOf = ({ slot }: Telling['facts']): string =>
+  panelSlots.find(({ key }) => key === slot)?.title ?? '';
+
+/** What {@link examineSplit} found, in words. */
+export const splitWords = {
+  'split.missing': ({ facts }) => `No take is chosen for the ${panelOf(facts)}. Choose one in the sentence.`,
+  'split.never-lands': () =>
+    'The last panel would come after the end, or before the first. Move its beat between them.',
+  'split.lands': ({ measured }) => `All panels come on their beats, ${measured} from them at the most.`,
+  'split.short': ({ facts, measured, allowed }) =>
+    `The take of the ${panelOf(facts)} has ${measured} from there; the panel shows for ${allowed}. ${lengthen({ facts })}`,
+  'split.soft': ({ facts, measured, allowed }) =>
+    `The picture of the ${panelOf(facts)} is enlarged ${measured} (allowed ${allowed}), which costs sharpness. Cut the frame the other way, or film larger.`,
+  'split.twice': ({ facts }) =>
+    `${facts.panels} show the same pictures of one take. Let one begin later, or give it another take.`,
+} satisfies Words;
+
+export type SplitCode = keyof typeof splitWords;
