@@ -3,7 +3,9 @@ import type { Moment } from '../model/records';
 import { plateSlot } from '../model/slots';
 import { builtWhip } from './built-whip';
 import { clone } from './clone';
+import { coverSwap } from './cover-swap';
 import type { MomentKind } from './films';
+import { maskedReveal } from './masked-reveal';
 import type { Recipe } from './recipe';
 import type { Motion } from '../footage/analysers/motion';
 import type { Slot } from './slots';
@@ -13,6 +15,8 @@ import { splitScreen } from './split-screen';
 /** The kinds that are also built here, by name. The others are planned. */
 const built: Partial<Record<MomentKind, Recipe>> = {
   clone,
+  'masked-reveal': maskedReveal,
+  'cover-swap': coverSwap,
   'built-whip': builtWhip,
   'speed-ramp': speedRamp,
   'split-screen': splitScreen,

@@ -2,7 +2,9 @@ import type { Affine } from '../geometry/affine';
 import type { Size } from '../geometry/size';
 import type { Track } from '../motion/keyframes';
 import type { Cdl } from '../picture/grade';
-import type { Matte, MediaNode, Transform } from '../picture/node';
+import { secondsAt, type Matte, type MediaNode, type Transform } from '../picture/node';
+import type { Rate } from '../time/rate';
+import { formatClock, formatTimecode } from '../time/timecode';
 import { valueAt } from '../motion/keyframes';
 import type { KeyframeRow } from './recipe';
 
@@ -73,16 +75,29 @@ function pixelsAfter(transforms: readonly Transform[], index: number): number {
 function maskRows(layer: string, frame: number, matte: Matte, size: Size): KeyframeRow[] {
   const { shape, feather, inverted } = matte;
   if (shape.is !== 'outline') return [];
-  const rings = shape.keys[0]?.rings ?? [];
-  const stays = { frame, layer, then: 'stays' as const };
-  const points = rings.flatMap((ring, place) =>
-    ring.flatMap(([x, y], index) => {
-      const name = `mask ${rings.length > 1 ? `ring ${place + 1}, ` : ''}point ${index + 1}`;
-      return [
-        { ...stays, unit: 'px' as const, what: `${name}, across`, value: x, of: size.width },
-        { ...stays, unit: 'px' as const, what: `${name}, down`, value: y, of: size.height },
-      ];
-    }),
+  const { keys, between } = shape;
+  const points = keys.flatMap(({ frame: at, rings }, key) =>
+    rings.flatMap((ring, place) =>
+      ring.flatMap(([x, y], index) => {
+        const name = `mask ${rings.length > 1 ? `ring ${place + 1}, ` : ''}point ${index + 1}`;
+        const row = {
+          // A mask that never changes is written where its take begins to show.
+          frame: keys.length > 1 ? at : frame,
+          layer,
+          unit: 'px' as const,
+          then:
+            key === keys.length - 1
+              ? ('stays' as const)
+              : between === 'moves'
+                ? ('moves evenly' as const)
+                : ('holds' as const),
+        };
+        return [
+          { ...row, what: `${name}, across`, value: x, of: size.width },
+          { ...row, what: `${name}, down`, value: y, of: size.height },
+        ];
+      }),
+    ),
   );
   return [
     ...points,
@@ -94,7 +109,18 @@ function maskRows(layer: string, frame: number, matte: Matte, size: Size): Keyfr
       (raw) => raw,
       size.width,
     ),
-    ...(inverted ? [{ ...stays, unit: '' as const, what: 'mask shows what lies outside', value: null }] : []),
+    ...(inverted
+      ? [
+          {
+            frame,
+            layer,
+            unit: '' as const,
+            what: 'mask shows what lies outside',
+            value: null,
+            then: 'stays' as const,
+          },
+        ]
+      : []),
   ];
 }
 
@@ -129,6 +155,16 @@ export function rowsOfTake(node: MediaNode, size: Size): KeyframeRow[] {
     ...(grade ? gradeRows(layer, from, grade) : []),
     ...mattes.flatMap((matte) => maskRows(layer, from, matte, size)),
   ];
+}
+
+/** Where a take lies in the film and which of its pictures shows first, in words; its colour, where that is corrected. */
+export function tellLaid(node: MediaNode, rate: Rate): string {
+  const code = (frame: number) => formatTimecode(frame, rate);
+  const first = formatClock(secondsAt(node, node.from));
+  return [
+    `Lay the take from ${code(node.from)} until ${code(node.until)}; its picture at ${first} of the file shows first.`,
+    ...(node.grade ? [tellGrade(node.grade)] : []),
+  ].join(' ');
 }
 
 /** A colour decision in words. */

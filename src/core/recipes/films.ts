@@ -3,7 +3,7 @@ import { buildUp } from './build-up';
 import { whipFilm } from './built-whip/film';
 import { cameraWhip } from './camera-whip';
 import { cloneFilm } from './clone/film';
-import { coverSwap } from './cover-swap';
+import { coverFilm } from './cover-swap/film';
 import { creepOrbit } from './creep-orbit';
 import { flash } from './flash';
 import { flyingCutout } from './flying-cutout';
@@ -12,7 +12,7 @@ import { ghostTrail } from './ghost-trail';
 import { hiddenWipe } from './hidden-wipe';
 import { isolate } from './isolate';
 import { lightHits } from './light-hits';
-import { maskedReveal } from './masked-reveal';
+import { revealFilm } from './masked-reveal/film';
 import { pushPull } from './push-pull';
 import { shake } from './shake';
 import { rampFilm } from './speed-ramp/film';
@@ -23,8 +23,8 @@ import { vanish } from './vanish';
 /** Every kind of moment, as it is filmed. A new kind is one line here, a folder and a weave. */
 export const films = {
   clone: cloneFilm,
-  'masked-reveal': maskedReveal,
-  'cover-swap': coverSwap,
+  'masked-reveal': revealFilm,
+  'cover-swap': coverFilm,
   'freeze-stack': freezeStack,
   'take-off': takeOff,
   'built-whip': whipFilm,

@@ -1,68 +1,68 @@
-import * as z from 'zod/mini';
-import { number, type FilmRecipe } from '../film';
-import { action, lockedKit, lockedUntouched, plain, plates, wildSound } from '../shots';
+import type { Recipe, Sentence, View } from '../recipe';
+import { buildCover, coverAnchors, patchOf, type CoverMoment } from './build';
+import { examineCover } from './examine';
+import { explainCover } from './explain';
+import { coverFilm } from './film';
+import { wholeCover } from './settings';
+import { coverSlots, patchSlot, swapSlot } from './slots';
+import { coverWords } from './words';
+import type { Point } from '../../geometry/size';
 
-const settings = z.object({
-  objects: z.int().check(z.minimum(1), z.maximum(12)),
-  frames: z.int().check(z.minimum(1), z.maximum(120)),
-});
+/** The moment in a sentence; each quantity is edited where it stands. */
+const sayCover = (): Sentence => [
+  'From ',
+  { anchor: 'start' },
+  ' to ',
+  { anchor: 'end' },
+  ' shows ',
+  { slot: swapSlot.key, part: 'take', dye: swapSlot.dye },
+  ' from ',
+  { slot: swapSlot.key, part: 'start', dye: swapSlot.dye },
+  '. A patch of ',
+  { slot: patchSlot.key, part: 'take', dye: patchSlot.dye },
+  ' at ',
+  { slot: patchSlot.key, part: 'start', dye: patchSlot.dye },
+  ', ',
+  { field: 'soft' },
+  ' soft, hides the object until ',
+  { anchor: 'lands', dye: patchSlot.dye },
+  ' and goes over ',
+  { field: 'frames' },
+  '.',
+];
 
-/** A piece of the plate hides an object until it is swapped for another. */
-export const coverSwap: FilmRecipe<z.infer<typeof settings>> = {
-  kind: 'cover-swap',
-  title: 'Cover swap',
-  settings,
-  start: { objects: 1, frames: 12 },
-  fields: {
-    objects: number('How many are swapped', '', 1, 12),
-    frames: number('Each swap takes', 'frames', 1, 120),
-  },
-  sayFilm: () => [
-    'A piece of the plate hides ',
-    { field: 'objects' },
-    ' thing(s); each swap takes ',
-    { field: 'frames' },
-    '.',
-  ],
-  film: ({ objects, frames }, footing) =>
-    plain(
-      [
-        ...plates(footing.seconds + 2 * footing.handle),
-        {
-          ...action(
-            'patch',
-            'Patch: the object untouched',
-            'The picture that later hides the swap. Do not touch the object.',
-            { seconds: 4, footing },
-            { after: ['first-plate'], takes: 1 },
-          ),
-          what: 'patch',
-        },
-        action(
-          'swap',
-          'The swap',
-          'Hands leave the frame before and after; objects stand on their tape.',
-          { seconds: footing.seconds, footing },
-          {
-            straightAfter: 'patch',
-            dressing: true,
-            same: ['camera', 'lens', 'exposure', 'light', 'objects'],
-          },
-        ),
-        wildSound('swap', 'the swap'),
-      ],
-      {
-        untouched: [...lockedUntouched, 'everything round the object'],
-        joins: ['round the object, over plain surfaces'],
-        kit: [...lockedKit, 'small tape for floor marks'],
-        props: ['object and its replacement, close in colour'],
-        cautions: ['lights'],
-        risk: 2,
-        mess: 1,
-        mask: Math.min(1, (objects * frames) / footing.frames),
-        mend: 0,
-        saving: 'Give object and replacement one colour that is already on the set.',
-        energy: 0.3,
-      },
-    ),
+const views: View[] = [
+  { id: 'whole', title: 'Covered' },
+  { id: swapSlot.key, title: 'The swap', alone: swapSlot.key },
+  { id: 'patch-outline', title: 'Patch', outline: true },
+];
+
+const middleOf = (ring: readonly Point[]): Point => [
+  ring.reduce((sum, [x]) => sum + x, 0) / ring.length,
+  ring.reduce((sum, [, y]) => sum + y, 0) / ring.length,
+];
+
+/** A piece of the empty set hides an object until its beat. */
+export const coverSwap: Recipe<CoverMoment> = {
+  ...coverFilm,
+  slots: coverSlots,
+  suggests: () => swapSlot.key,
+  anchors: coverAnchors,
+  showsFrom: ({ start }) => start,
+  ofTakes: {},
+  say: sayCover,
+  views,
+  outline: (moment) => ({
+    title: 'the patch',
+    setting: 'patch',
+    rings: [patchOf(moment)],
+    state: wholeCover(moment.settings).patch ? 'drawn' : 'guessed',
+  }),
+  landing: (moment) => ({ who: 'what was hidden', at: middleOf(patchOf(moment)) }),
+  slotAt: () => null,
+  works: () => [],
+  build: buildCover,
+  examine: examineCover,
+  words: coverWords,
+  explain: explainCover,
 };

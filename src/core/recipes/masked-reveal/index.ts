@@ -1,75 +1,70 @@
-import * as z from 'zod/mini';
-import { choice, number, type FilmRecipe } from '../film';
-import { action, lockedKit, lockedSame, lockedUntouched, plain, plates, wildSound } from '../shots';
+import type { Recipe, Sentence, View } from '../recipe';
+import { buildReveal, revealAnchors, type RevealMoment } from './build';
+import { examineReveal } from './examine';
+import { explainReveal } from './explain';
+import { revealFilm } from './film';
+import { beforeSlot, revealedSlot, revealSlots } from './slots';
+import { revealWords } from './words';
 
-const settings = z.object({
-  edge: z.enum(['line', 'circle', 'falling']),
-  frames: z.int().check(z.minimum(1), z.maximum(240)),
-});
+/** The moment in a sentence; each quantity is edited where it stands. */
+function sayReveal({ settings }: RevealMoment): Sentence {
+  const into = revealedSlot(settings);
+  const at: Record<RevealMoment['settings']['edge'], Sentence> = {
+    line: [', moving towards ', { field: 'angle' }],
+    circle: [', from ', { field: 'across' }, ' across and ', { field: 'down' }, ' down'],
+    falling: [],
+  };
+  return [
+    'From ',
+    { anchor: 'start' },
+    ' shows ',
+    { slot: beforeSlot.key, part: 'take', dye: beforeSlot.dye },
+    ' from ',
+    { slot: beforeSlot.key, part: 'start', dye: beforeSlot.dye },
+    '. On ',
+    { anchor: 'lands', dye: into.dye },
+    ' it begins to change behind ',
+    { field: 'edge' },
+    ...at[settings.edge],
+    ', over ',
+    { field: 'frames' },
+    ', into ',
+    { slot: into.key, part: 'take', dye: into.dye },
+    ' from ',
+    { slot: into.key, part: 'start', dye: into.dye },
+    ', until ',
+    { anchor: 'end' },
+    '. The edge is ',
+    { field: 'soft' },
+    ' soft.',
+  ];
+}
 
-/** Something changes behind an edge that crosses the picture. */
-export const maskedReveal: FilmRecipe<z.infer<typeof settings>> = {
-  kind: 'masked-reveal',
-  title: 'Masked reveal',
-  settings,
-  start: { edge: 'line', frames: 24 },
-  fields: {
-    edge: choice('What the change follows', {
-      line: 'a line',
-      circle: 'a circle',
-      falling: 'something that falls',
-    }),
-    frames: number('The change takes', 'frames', 1, 240),
-  },
-  sayFilm: () => ['The performer changes behind ', { field: 'edge' }, ' over ', { field: 'frames' }, '.'],
-  film({ edge, frames }, footing) {
-    const { seconds } = footing;
-    const falls = edge === 'falling';
-    const same = [...lockedSame, 'feet' as const];
-    return plain(
-      [
-        ...plates(seconds + 2 * footing.handle),
-        action(
-          'before',
-          'Before the change',
-          'Stand on the taped feet and hold still at the end.',
-          { seconds, footing },
-          { same, clothes: 'first', after: ['first-plate'] },
-        ),
-        action(
-          'after',
-          'After the change',
-          'The shoes stayed in place: stand in them, take up the same pose.',
-          { seconds, footing },
-          { same, clothes: 'second', after: ['before'] },
-        ),
-        ...(falls
-          ? [
-              action(
-                'fall',
-                'What falls',
-                'It must pass in front of the performer as the camera sees it. Rehearse dry.',
-                { seconds: Math.min(seconds, 3), footing },
-                { takes: 3, undoable: false, clothes: 'second', after: ['after'] },
-              ),
-              wildSound('fall', 'the fall'),
-            ]
-          : []),
-      ],
-      {
-        untouched: [...lockedUntouched, 'the shoes on the floor'],
-        joins: falls ? ['the falling edge itself'] : ['anywhere: the edge moves over the whole picture'],
-        kit: [...lockedKit, ...(falls ? ['sheet for the floor', 'broom'] : [])],
-        props: ['second clothes', ...(falls ? ['what falls, enough for every take'] : [])],
-        cautions: falls ? ['matter', 'rigging', 'lights'] : ['lights'],
-        risk: falls ? 3 : 2,
-        mess: falls ? 3 : 0,
-        mask: frames / footing.frames,
-        mend: falls ? frames / footing.frames / 2 : 0,
-        saving: 'Stand stiller: what moves between both takes has to be mended frame by frame.',
-        energy: 0.5,
-        travel: falls ? 1.5 : 0,
-      },
-    );
-  },
+const views: View[] = [
+  { id: 'whole', title: 'Reveal' },
+  { id: beforeSlot.key, title: 'Before', alone: beforeSlot.key },
+];
+
+/** Something changes behind an edge that crosses the picture: two takes of one locked camera. */
+export const maskedReveal: Recipe<RevealMoment> = {
+  ...revealFilm,
+  slots: revealSlots,
+  slotsIn: ({ settings }) => [revealSlots[0], beforeSlot, revealedSlot(settings)],
+  suggests: () => beforeSlot.key,
+  anchors: revealAnchors,
+  showsFrom: ({ start, lands }, slot) => (slot === beforeSlot.key ? start : lands),
+  ofTakes: {},
+  say: sayReveal,
+  views,
+  outline: () => null,
+  landing: ({ settings: { edge, across = 50, down = 50 } }) => ({
+    who: 'the change',
+    at: edge === 'circle' ? [across / 100, down / 100] : [0.5, 0.5],
+  }),
+  slotAt: () => null,
+  works: () => [],
+  build: buildReveal,
+  examine: examineReveal,
+  words: revealWords,
+  explain: explainReveal,
 };

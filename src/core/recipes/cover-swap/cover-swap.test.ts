@@ -1,0 +1,125 @@
+import { describe, expect, it } from 'vitest';
+import { painted } from '../../__tests__/scene';
+import { canPaint } from '../../picture/draw-list';
+import { mediaIn } from '../../picture/node';
+import { paintFrame } from '../../picture/reference/paint';
+import { frameOfBeat, regularGrid } from '../../time/grid';
+import type { Comparison } from '../../model/measures';
+import { base, chosenTake, projectOf } from '../__tests__/chosen';
+import type { Material } from '../material';
+import { coverSwap } from '.';
+import { coverFrames, type CoverMoment } from './build';
+
+const size = { width: 96, height: 54 };
+const rate = { num: 25, den: 1 };
+const ruler = { grid: regularGrid(120, 0.1, 60), project: projectOf(size, rate) };
+const square: [number, number][] = [
+  [0.25, 0.25],
+  [0.5, 0.25],
+  [0.5, 0.75],
+  [0.25, 0.75],
+];
+const moment: CoverMoment = {
+  ...base,
+  id: 'm',
+  kind: 'moment',
+  recipe: 'cover-swap',
+  name: 'The lid',
+  start: 8,
+  lands: 10,
+  end: 16,
+  settings: { objects: 1, frames: 4, soft: 0, patch: square },
+  slots: { swap: { take: 'swap' } },
+};
+const set = (settings: Partial<CoverMoment['settings']>, more: Partial<CoverMoment> = {}): CoverMoment => ({
+  ...moment,
+  ...more,
+  settings: { ...moment.settings, ...settings },
+});
+const material = (takes: Material['takes'] = {}): Material => ({
+  takes: {
+    plate: chosenTake('plate', size, rate, 100),
+    swap: chosenTake('swap', size, rate, 250),
+    patch: null,
+    ...takes,
+  },
+  solved: {},
+});
+const codes = (given: CoverMoment, of = material()) =>
+  coverSwap.examine(given, ruler, of).map(({ severity, code }) => `${severity} ${code}`);
+const lights: Record<string, number> = { 'media-swap': 200, 'media-plate': 40, 'media-patch': 90 };
+const lightAt = (given: CoverMoment, frame: number, [x, y]: [number, number], of = material()) =>
+  paintFrame(coverSwap.build(given, ruler, of), frame, size, (media) =>
+    painted(size, () => [lights[media], lights[media], lights[media]]),
+  ).data[4 * (y * size.width + x)];
+const { lands, start, gone } = coverFrames(moment, ruler);
+const under: [number, number] = [36, 27];
+const beside: [number, number] = [80, 27];
+
+describe('the cover swap', () => {
+  it('hides what lies under its patch until the frame of its beat, and nothing else', () => {
+    expect(lands).toBe(frameOfBeat(ruler.grid, rate, 10));
+    expect([start, lands - 1].map((frame) => lightAt(moment, frame, under))).toEqual([40, 40]);
+    expect(lightAt(moment, start, beside)).toBe(200);
+    const fading = [lands, lands + 1, lands + 2].map((frame) => lightAt(moment, frame, under));
+    expect(fading).toEqual([80, 120, 160]);
+    expect(lightAt(moment, gone, under)).toBe(200);
+    const cut = set({ frames: 1 });
+    expect([lands - 1, lands].map((frame) => lightAt(cut, frame, under))).toEqual([40, 200]);
+  });
+
+  it('covers with a take of the untouched object where there is one', () => {
+    const with_ = material({ patch: chosenTake('patch', size, rate, 100) });
+    expect(lightAt(moment, start, under, with_)).toBe(90);
+  });
+
+  it('is painted on planes, and built as far as it can be', () => {
+    for (const given of [moment, set({ patch: null }), { ...moment, lands: 8 }, { ...moment, lands: 16 }]) {
+      const tree = coverSwap.build(given, ruler, material());
+      for (let frame = tree.from; frame < tree.until; frame += 3) expect(canPaint(tree, frame)).toBe(true);
+    }
+    expect(mediaIn(coverSwap.build(moment, ruler, { takes: {}, solved: {} }))).toEqual([]);
+  });
+
+  it('says what is missing, not drawn, cramped, too short, out of turn, or covered too', () => {
+    expect(codes(moment)).toEqual(['fine cover.lands']);
+    expect(codes(moment, material({ swap: null, plate: null })).slice(0, 2)).toEqual([
+      'stop cover.missing',
+      'stop cover.missing',
+    ]);
+    expect(codes(set({ patch: null }))).toContain('fix cover.not-drawn');
+    expect(codes(set({ frames: 120 }))).toContain('fix cover.cramped');
+    expect(codes(moment, material({ swap: chosenTake('swap', size, rate, 20) }))).toContain(
+      'stop cover.short',
+    );
+    expect(codes({ ...moment, lands: 8 })).toContain('stop cover.never-lands');
+    const moving = (most: number) => {
+      const covered = new Uint8Array(48 * 27);
+      for (let cell = 0; cell < covered.length; cell++) if (cell % 48 < most) covered[cell] = 1;
+      const swap = chosenTake('swap', size, rate, 250);
+      return material({ swap: { ...swap, comparison: { covered } as Comparison } });
+    };
+    expect(codes(moment, moving(14))).toEqual(['fine cover.lands']);
+    expect(codes(moment, moving(22))).toContain('watch cover.somebody');
+  });
+
+  it('says itself in a sentence and in numbers', () => {
+    const said = coverSwap.say(moment, ruler).filter((part) => typeof part !== 'string');
+    expect(said).toContainEqual({ field: 'frames' });
+    expect(coverSwap.outline(moment, material())).toMatchObject({ setting: 'patch', state: 'drawn' });
+    const [, patch] = coverSwap.explain(
+      moment,
+      ruler,
+      material(),
+      coverSwap.build(moment, ruler, material()),
+    );
+    expect(patch.text).toContain(`begins to go on frame ${lands}`);
+    expect(patch.rows).toContainEqual(expect.objectContaining({ what: 'mask point 1, across', value: 24 }));
+    expect(
+      patch.rows.filter(({ what }) => what === 'opacity').map(({ frame, value }) => [frame, value]),
+    ).toEqual([
+      [lands - 1, 100],
+      [gone, 0],
+    ]);
+  });
+});

@@ -1,0 +1,24 @@
+import type { Words } from '../../finding/words';
+import { lengthen } from '../length';
+
+/** What {@link examineCover} found, in words. */
+export const coverWords = {
+  'cover.missing': ({ facts }) =>
+    facts.slot === 'swap'
+      ? 'There is no take of the swap yet. Choose one in the sentence.'
+      : 'There is nothing to cover with. Choose a take in which the object is untouched, or film a clean plate.',
+  'cover.never-lands': () =>
+    'The patch would go outside the moment. Move its beat between beginning and end.',
+  'cover.lands': ({ facts, measured, beat }) =>
+    `The patch begins to go on ${beat('position')}, frame ${facts.frame}, ${measured} from the beat.`,
+  'cover.cramped': ({ measured, allowed }) =>
+    `Only ${measured} of the ${allowed} in which the patch goes lie inside the moment. Let it go faster, or make the moment longer.`,
+  'cover.short': ({ facts, measured, allowed }) =>
+    `The take of the swap has ${measured} from there; the moment needs ${allowed}. ${lengthen({ facts })}`,
+  'cover.somebody': ({ measured }) =>
+    `Somebody or something moves under ${measured} of the patch at some time of the take, and would vanish there. Draw it smaller round the object, or let it go earlier.`,
+  'cover.not-drawn': () =>
+    'The patch lies where it lay at first. Draw it round the object in the view “Patch”.',
+} satisfies Words;
+
+export type CoverCode = keyof typeof coverWords;

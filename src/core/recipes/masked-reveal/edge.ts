@@ -1,0 +1,64 @@
+import type { Point, Size } from '../../geometry/size';
+import type { Rings } from '../../picture/node';
+import { wholeReveal } from './settings';
+
+/** corners of the polygon that a circle is drawn as */
+const corners = 64;
+
+/** All of the frame on one side of a line that moves across it. @param share 0 nothing, 1 the whole frame */
+function behindLine(angle: number, soft: number, { width, height }: Size, share: number): Point[] {
+  const turn = (angle * Math.PI) / 180;
+  const [ahead, aside] = [
+    [Math.cos(turn), Math.sin(turn)],
+    [-Math.sin(turn), Math.cos(turn)],
+  ];
+  const reach = (Math.abs(ahead[0]) * width + Math.abs(ahead[1]) * height + soft) / 2;
+  const far = 2 * Math.hypot(width, height);
+  const front = reach * (2 * share - 1);
+  const at = (along: number, sideways: number): Point => [
+    width / 2 + ahead[0] * along + aside[0] * sideways,
+    height / 2 + ahead[1] * along + aside[1] * sideways,
+  ];
+  return [at(front, -far), at(front, far), at(front - far, far), at(front - far, -far)];
+}
+
+/** A circle that grows from a point until the frame lies in it. */
+function inCircle([x, y]: Point, soft: number, { width, height }: Size, share: number): Point[] {
+  const furthest = Math.hypot(Math.max(x, width - x), Math.max(y, height - y));
+  // Its corners lie a little outside, so that its sides reach the corners of the frame.
+  const radius = ((furthest + soft / 2) / Math.cos(Math.PI / corners)) * share;
+  return Array.from({ length: corners }, (_, corner): Point => {
+    const turn = (2 * Math.PI * corner) / corners;
+    return [x + radius * Math.cos(turn), y + radius * Math.sin(turn)];
+  });
+}
+
+/**
+ * How far the edge has come at a share of the time: evenly, or as what falls does, from rest and ever faster.
+ * @see a body that falls from rest covers distances as the square of its time
+ */
+const progress = (edge: string, time: number): number => (edge === 'falling' ? time * time : time);
+
+/**
+ * What is revealed, as an outline whose points move evenly from key to key; what falls moves downwards.
+ * @param first the frame on which nothing is revealed yet
+ * @param frame delivery pixels
+ */
+export function revealKeys(
+  settings: Parameters<typeof wholeReveal>[0],
+  first: number,
+  frame: Size,
+): { frame: number; rings: Rings }[] {
+  const { edge, frames, angle, soft, across, down } = wholeReveal(settings);
+  const middle: Point = [(across / 100) * frame.width, (down / 100) * frame.height];
+  // What moves evenly needs no key between its first and its last.
+  const steps = edge === 'falling' ? Array.from({ length: frames + 1 }, (_, step) => step) : [0, frames];
+  return steps.map((step) => {
+    const share = progress(edge, step / frames);
+    const ring =
+      edge === 'circle'
+        ? inCircle(middle, soft, frame, share)
+        : behindLine(edge === 'falling' ? 90 : angle, soft, frame, share);
+    return { frame: first + step, rings: [ring] };
+  });
+}

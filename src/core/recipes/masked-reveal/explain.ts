@@ -1,0 +1,35 @@
+import { mediaIn, type Node } from '../../picture/node';
+import { beatLabel } from '../../time/grid';
+import { rowsOfTake, tellLaid } from '../explain-node';
+import type { Material } from '../material';
+import type { Ruler, Step } from '../recipe';
+import { revealFrames, type RevealMoment } from './build';
+import { wholeReveal } from './settings';
+import { beforeSlot } from './slots';
+
+const edges = {
+  line: ({ angle }: { angle: number }) =>
+    `a straight edge that moves towards ${angle}° (0° to the right, 90° downwards), evenly`,
+  circle: ({ across, down }: { across: number; down: number }) =>
+    `a circle that grows evenly from ${across} % across and ${down} % down`,
+  falling: () => 'a level edge that falls from the top, from rest and ever faster',
+};
+
+/** A reveal in steps and numbers that fit any editor. */
+export function explainReveal(moment: RevealMoment, ruler: Ruler, _material: Material, tree: Node): Step[] {
+  const { project, grid } = ruler;
+  const settings = wholeReveal(moment.settings);
+  const { lands, done } = revealFrames(moment, ruler);
+  return mediaIn(tree).map((node) => ({
+    title: node.name,
+    text: [
+      tellLaid(node, project.rate),
+      ...(node.id === beforeSlot.key
+        ? []
+        : [
+            `It shows behind ${edges[settings.edge](settings)}: from frame ${lands} (${beatLabel(grid, moment.lands)}), where nothing of it shows, to frame ${done}, where all does. Feather the edge by ${settings.soft} px in all, half on each side.`,
+          ]),
+    ].join(' '),
+    rows: rowsOfTake(node, project),
+  }));
+}

@@ -1,0 +1,10 @@
+import { plate, type Slot } from '../slots';
+
+export const beforeSlot = { key: 'before', title: 'take before the change', dye: 'cochineal' } as const;
+const afterSlot = { key: 'after', title: 'take after the change', dye: 'woad' } as const;
+const fallSlot = { key: 'fall', title: 'take of what falls', dye: 'woad' } as const;
+
+export const revealSlots: readonly Slot[] = [plate, beforeSlot, afterSlot, fallSlot];
+
+/** The slot whose take is revealed: where something falls, the take in which it does. */
+export const revealedSlot = ({ edge }: { edge: string }) => (edge === 'falling' ? fallSlot : afterSlot);
