@@ -43,6 +43,12 @@ export const slotsInUse = (moment: Moment, { slots, slotsIn }: Recipe): readonly
 /** True where the takes of a kind are laid over a plate, and so have to fit each other. */
 export const laysOverPlate = ({ slots }: Recipe): boolean => slots.some(({ key }) => key === plateSlot);
 
+/** The two slots whose takes are joined, each of one with each of the other; none where any take may fill them. */
+export function pairedSlots({ slots }: Recipe): [Slot, Slot] | null {
+  const [first, second] = slots.filter(({ key, open }) => key !== plateSlot && !open);
+  return first && second ? [first, second] : null;
+}
+
 /** The slots whose takes are laid over a plate: those are held against it. */
 export const slotsOverPlate: readonly Slot[] = [
   ...new Map(

@@ -5,7 +5,7 @@ import { allowed } from '@/core/finding/allowed';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
-import { laysOverPlate, recipeOf, slotsInUse, usualRecipe } from '@/core/recipes/built';
+import { laysOverPlate, pairedSlots, recipeOf, slotsInUse, usualRecipe } from '@/core/recipes/built';
 import type { Recipe } from '@/core/recipes/recipe';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
@@ -62,13 +62,12 @@ function verdict(
   return { text: take.steady || take.match ? 'mended' : 'still', good: true };
 }
 
-/** The pair board where takes are laid over a plate; the others choose their takes in the sentence. */
+/** The pair board where each take of one slot is joined with one of another; the others choose theirs in the sentence. */
 export function MatchStation() {
   const projectId = useData((data) => data.snapshot.project.id);
   const builtMoment = useData((data) => data.builtMoment);
   const recipe = builtMoment && recipeOf(builtMoment);
-  if (builtMoment && recipe && !laysOverPlate(recipe))
-    return <NoPairs moment={builtMoment} recipe={recipe} />;
+  if (builtMoment && recipe && !pairedSlots(recipe)) return <NoPairs moment={builtMoment} recipe={recipe} />;
   return <PairBoard key={projectId} />;
 }
 
@@ -88,8 +87,10 @@ function NoPairs({ moment, recipe }: { moment: Moment; recipe: Recipe }) {
     >
       <div className="flex flex-col gap-4 px-5 py-4 phone:px-3">
         <p className="max-w-[60ch] text-[15px]">
-          The takes of a {recipe.title.toLowerCase()} are not laid over each other, so nothing has to fit. It
-          is made of{' '}
+          {laysOverPlate(recipe)
+            ? `Each take of a ${recipe.title.toLowerCase()} is held against the clean plate by itself.`
+            : `The takes of a ${recipe.title.toLowerCase()} are not laid over each other, so nothing has to fit.`}{' '}
+          It is made of{' '}
           {new Intl.ListFormat('en').format(slotsInUse(moment, recipe).map(({ title }) => `a ${title}`))}:
           choose each in the sentence.
         </p>
@@ -136,7 +137,7 @@ function PairBoard() {
   const setup = moment && setupOfMoment(snapshot, moment);
   const mine = takes.filter((take) => setup === null || serves(snapshot, take, setup));
   const recipe = (moment && recipeOf(moment)) ?? usualRecipe;
-  const [down, across] = recipe.slots.filter(({ key }) => key !== plateSlot);
+  const [down, across] = pairedSlots(recipe) ?? recipe.slots;
   const [firsts, seconds] = [down, across].map((slot) => mine.filter((take) => take.slot === slot.key));
   const homeless = (take: Take) =>
     !snapshot.built.some((one) => serves(snapshot, take, setupOfMoment(snapshot, one)));

@@ -1,8 +1,13 @@
 import { plate, type Slot } from '../slots';
 
-export const beforeSlot = { key: 'before', title: 'take before the change', dye: 'cochineal' } as const;
-const afterSlot = { key: 'after', title: 'take after the change', dye: 'woad' } as const;
-const fallSlot = { key: 'fall', title: 'take of what falls', dye: 'woad' } as const;
+export const beforeSlot = {
+  key: 'before',
+  title: 'take before the change',
+  dye: 'cochineal',
+  open: true,
+} as const;
+const afterSlot = { key: 'after', title: 'take after the change', dye: 'woad', open: true } as const;
+const fallSlot = { key: 'fall', title: 'take of what falls', dye: 'woad', open: true } as const;
 
 export const revealSlots: readonly Slot[] = [plate, beforeSlot, afterSlot, fallSlot];
 
