@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { allowed } from '@/core/finding/allowed';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
 import type { Moment, Take } from '@/core/model/records';
-import { fillOf, plateSlot } from '@/core/model/slots';
+import { fillOf } from '@/core/model/slots';
 import { laysOverPlate, pairedSlots, recipeOf, slotsInUse, usualRecipe } from '@/core/recipes/built';
 import type { Recipe } from '@/core/recipes/recipe';
 import { createMoment, fillSlots } from '@/store/commands/moments';
