@@ -289,6 +289,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
                 <SeamLine
                   frame={picture}
                   rings={outline.rings}
+                  title={outline.title}
                   onChange={(points) =>
                     attempt(() =>
                       setMoment(store, project.id, moment.id, `Drag ${outline.title}`, {

@@ -31,16 +31,19 @@ function innerPieces(outline: readonly Point[]): Point[][] {
 export const held = 'held-point';
 
 /**
- * The join, drawn as basting thread: its largest piece, then islands and holes. With `onChange` the points of the
+ * An outline, drawn as basting thread: its largest piece, then islands and holes. With `onChange` the points of the
  * first can be dragged or moved with the arrow keys, added and removed; ends slide along the frame's edge.
  */
 export function SeamLine({
   frame,
   rings,
+  title = 'the join',
   onChange,
 }: {
   frame: Frame;
   rings: Point[][];
+  /** what it is the outline of */
+  title?: string;
   onChange?: (outline: Point[]) => void | Promise<void>;
 }) {
   const [outline, ...others] = rings;
@@ -142,7 +145,7 @@ export function SeamLine({
               key={index}
               tabIndex={0}
               role="slider"
-              aria-label={`Point ${index + 1} of the join; arrow keys move it, + adds one behind it, Delete removes it`}
+              aria-label={`Point ${index + 1} of ${title}; arrow keys move it, + adds one behind it, Delete removes it`}
               aria-valuenow={Math.round(point[0] * 100)}
               aria-valuetext={`${Math.round(point[0] * 100)} % across, ${Math.round(point[1] * 100)} % down`}
               className={`${held} cursor-move touch-none`}

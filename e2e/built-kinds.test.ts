@@ -1,0 +1,203 @@
+import { describe, expect } from 'vitest';
+import type { YuvImage } from '@/core/picture/planes';
+import { yuvToRgba } from '@/core/picture/planes';
+import { psnr } from '@/core/picture/psnr';
+import type { MomentKind } from '@/core/recipes/films';
+import { frameOfTime } from '@/core/time/rate';
+import { addMoment } from '@/store/commands/plan';
+import { setMoment } from '@/store/commands/moments';
+import { setProject } from '@/store/commands/projects';
+import { laySeconds } from '@/store/commands/song';
+import type { BenchPage } from './support/bench-page';
+import { decode, ffmpeg } from './support/ffmpeg';
+import { referenceOf, storedShot } from './support/rebuild';
+import { seeded } from './support/seeds';
+import { test } from './support/test';
+
+const size = { width: 320, height: 180 };
+const rate = { num: 24000, den: 1001 };
+
+/** A clip whose light tells its second: code 40 at its beginning, 20 more each second. */
+const clock = (path: string, perSecond: number, seconds = 8) =>
+  ffmpeg(
+    '-f',
+    'lavfi',
+    '-i',
+    `color=gray:s=${size.width}x${size.height}:r=${perSecond}:d=${seconds},format=yuv420p,geq=lum='40+20*T':cb=128:cr=128`,
+    '-c:v',
+    'libx264',
+    '-qp',
+    '4',
+    '-bf',
+    '0',
+    path,
+  );
+/** A clip of one light with a little noise, as a sensor gives it. */
+const plain = (path: string, code: number, seconds = 8) =>
+  ffmpeg(
+    '-f',
+    'lavfi',
+    '-i',
+    `color=gray:s=${size.width}x${size.height}:r=25:d=${seconds},format=yuv420p,geq=lum='${code}+mod(X+Y+N,3)':cb=128:cr=128`,
+    '-c:v',
+    'libx264',
+    '-qp',
+    '8',
+    path,
+  );
+
+/** A project on a ruler of seconds (a bar is five) with one moment of a kind, over seconds 5 to 13, landing on 7. */
+const filmOf = (kind: MomentKind) =>
+  seeded(async (store, project) => {
+    await setProject(store, project, { ...size, rate, megabits: 20 });
+    await laySeconds(store, project);
+    const id = await addMoment(store, project, kind, 5, 13);
+    await setMoment(store, project, id, 'Place', { name: 'The shot', lands: 7 });
+  });
+
+async function choose(bench: BenchPage, label: string, take: string): Promise<void> {
+  await bench.page.getByRole('combobox', { name: label, exact: true }).click();
+  await bench.page.getByRole('option', { name: take, exact: true }).click();
+  await bench.settled();
+}
+
+/** Renders the shot; its pictures, and what the reference painter makes of what the page stored. */
+async function rendered(bench: BenchPage, file: (name: string) => string) {
+  const { page } = bench;
+  const shot = await storedShot(bench);
+  await bench.go('Hand over');
+  await page.getByRole('button', { name: 'Render the shot' }).click();
+  await page.locator('[data-render=done]').waitFor({ timeout: 400_000 });
+  await (await bench.save('Save')).saveAs(file('shot.mov'));
+  const pictures = decode(file('shot.mov'), size.width, size.height);
+  expect(pictures).toHaveLength(shot.end - shot.start);
+  const reference = referenceOf(shot, size, size, file);
+  for (const frame of [shot.start, shot.lands, shot.lands + 5, shot.end - 1])
+    expect(psnr(yuvToRgba(pictures[frame - shot.start]), reference(frame)), `frame ${frame}`).toBeGreaterThan(
+      35,
+    );
+  const at = (seconds: number): YuvImage => pictures[frameOfTime(rate, seconds) - shot.start];
+  return { shot, pictures, at };
+}
+
+/** Mean luma of a part of a picture, in shares of it. */
+function lightOf({ y, width, height }: YuvImage, [left, top, right, bottom]: readonly number[] = [0, 0, 1, 1]): number {
+  let [sum, count] = [0, 0];
+  for (let row = Math.ceil(top * height); row < Math.floor(bottom * height); row++)
+    for (let column = Math.ceil(left * width); column < Math.floor(right * width); column++) {
+      sum += y[row * width + column];
+      count++;
+    }
+  return sum / count;
+}
+/** The second of its take that a picture of the clock shows. */
+const secondOf = (picture: YuvImage, part?: readonly number[]) => (lightOf(picture, part) - 40) / 20;
+
+describe('each kind of moment, from its takes to a rendered file', () => {
+  test('a speed ramp shows each marked pose on the frame of its beat', async ({ open, file }) => {
+    clock(file('pass.mp4'), 120);
+    const bench = await open({ seed: await filmOf('speed-ramp'), at: 'station=build' });
+    const { page } = bench;
+    await bench.bringIn(file('pass.mp4'));
+    await bench.settled();
+    await choose(bench, 'Take for the pass', 'pass');
+    await bench.found('ramp.unmarked');
+    // One pose is typed, the other marked on the picture.
+    await bench.type('Pose 1 in the take', '3.5');
+    await bench.settled();
+    await bench.press('As filmed');
+    for (let step = 0; step < 3; step++) await bench.press('To the landing');
+    await page.getByRole('button', { name: 'Pose 2 in the take' }).click();
+    await bench.settled();
+    // As filmed the landing, two seconds in, is the second second of the take: before pose 1, which it cannot be.
+    await bench.found('ramp.out-of-reach');
+    await bench.type('Pose 2 in the take', '5.5');
+    await bench.settled();
+    expect(await bench.finding('ramp.unmarked').count()).toBe(0);
+    await bench.found('ramp.lands');
+    expect(await page.locator('[data-severity=stop]').count()).toBe(0);
+    const { at, pictures } = await rendered(bench, file);
+    expect(secondOf(at(7))).toBeCloseTo(3.5, 1);
+    expect(secondOf(at(10))).toBeCloseTo(5.5, 1);
+    // 40 % on the pose, and never backwards.
+    expect(secondOf(at(7.3)) - secondOf(at(6.7))).toBeCloseTo(0.6 * 0.4, 1);
+    const seconds = pictures.map((picture) => secondOf(picture));
+    seconds.slice(1).forEach((second, index) => expect(second).toBeGreaterThan(seconds[index] - 0.06));
+  });
+
+  test('a split screen shows each panel from the frame of its beat', async ({ open, file }) => {
+    clock(file('clock.mp4'), 25);
+    plain(file('dark.mp4'), 60);
+    plain(file('light.mp4'), 180);
+    const bench = await open({ seed: await filmOf('split-screen'), at: 'station=build' });
+    await bench.bringIn(file('clock.mp4'), file('dark.mp4'), file('light.mp4'));
+    await bench.settled();
+    await choose(bench, 'Take for the first panel', 'dark');
+    await choose(bench, 'Take for the second panel', 'light');
+    await bench.found('split.missing');
+    await choose(bench, 'Take for the third panel', 'clock');
+    await bench.type('Start of the third panel take', '1.5');
+    await bench.settled();
+    expect(await bench.page.locator('[data-severity=stop]').count()).toBe(0);
+    const { at, pictures, shot } = await rendered(bench, file);
+    const [first, second, third] = [0, 1, 2].map((panel) => [(panel + 0.1) / 3, 0.1, (panel + 0.9) / 3, 0.9]);
+    expect(lightOf(pictures[0], first)).toBeCloseTo(61, -0.5);
+    expect(lightOf(pictures[0], second)).toBeLessThan(20);
+    // The panels come on seconds 5, 6 and 7; the frame before is black there.
+    const before = (seconds: number) => pictures[frameOfTime(rate, seconds) - 1 - shot.start];
+    expect(lightOf(before(6), second)).toBeLessThan(20);
+    expect(lightOf(at(6), second)).toBeGreaterThan(170);
+    expect(lightOf(before(7), third)).toBeLessThan(20);
+    expect(secondOf(at(7), third)).toBeCloseTo(1.5, 1);
+    expect(secondOf(at(9), third)).toBeCloseTo(3.5, 1);
+  });
+
+  test('a masked reveal begins on the frame of its beat and ends when it says', async ({ open, file }) => {
+    plain(file('old.mp4'), 60);
+    plain(file('new.mp4'), 180);
+    const bench = await open({ seed: await filmOf('masked-reveal'), at: 'station=build' });
+    await bench.bringIn(file('old.mp4'), file('new.mp4'));
+    await bench.settled();
+    await choose(bench, 'Take for the take before the change', 'old');
+    await choose(bench, 'Take for the take after the change', 'new');
+    await bench.type('The edge is soft by', '0');
+    await bench.settled();
+    await bench.found('reveal.lands');
+    const { pictures, shot } = await rendered(bench, file);
+    const lights = pictures.map((picture) => lightOf(picture));
+    const { lands, start } = shot;
+    expect(Math.max(...lights.slice(0, lands - start + 1))).toBeLessThan(63);
+    expect(Math.min(...lights.slice(lands - start + 24))).toBeGreaterThan(178);
+    // Half of the way down at half of the time: the upper half is new, the lower is not.
+    const half = pictures[lands - start + 12];
+    expect(lightOf(half, [0, 0, 1, 0.47])).toBeGreaterThan(178);
+    expect(lightOf(half, [0, 0.53, 1, 1])).toBeLessThan(63);
+  });
+
+  test('a cover swap hides what is under its patch until the frame of its beat', async ({ open, file }) => {
+    plain(file('empty.mp4'), 60);
+    plain(file('action.mp4'), 180);
+    const bench = await open({ seed: await filmOf('cover-swap'), at: 'station=build' });
+    const { page } = bench;
+    await bench.bringIn(file('empty.mp4'), file('action.mp4'));
+    await bench.settled();
+    await choose(bench, 'Take for the take of the swap', 'action');
+    await choose(bench, 'Take for the patch', 'empty');
+    await bench.found('cover.not-drawn');
+    await bench.type('The edge of the patch is soft by', '0');
+    await bench.type('Each swap takes', '1');
+    await page.getByRole('button', { name: 'Patch', exact: true }).click();
+    // The outline is drawn by keys: its first point a little outwards.
+    const knot = page.getByRole('slider', { name: /^Point 1 of the patch/ });
+    await knot.focus();
+    await page.keyboard.press('ArrowRight');
+    await bench.settled();
+    expect(await bench.finding('cover.not-drawn').count()).toBe(0);
+    const { pictures, shot } = await rendered(bench, file);
+    const middle = [0.45, 0.42, 0.55, 0.58];
+    const gone = shot.lands - shot.start;
+    for (const frame of [0, gone - 1]) expect(lightOf(pictures[frame], middle)).toBeLessThan(64);
+    expect(lightOf(pictures[gone], middle)).toBeGreaterThan(177);
+    expect(lightOf(pictures[0], [0, 0, 0.2, 1])).toBeGreaterThan(177);
+  });
+});
