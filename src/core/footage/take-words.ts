@@ -73,3 +73,17 @@ export const takeWords = {
 } satisfies Words;
 
 export type TakeCode = keyof typeof takeWords;
+
+/** What is said of a take held against its plate; of no use where a kind lays nothing over one. */
+export const againstPlate: readonly string[] = [
+  'take.size',
+  'take.other-view',
+  'take.moved',
+  'take.steadied',
+  'take.steadied-in-part',
+  'take.unplaced',
+  'take.light',
+  'take.matched',
+  'take.matched-in-part',
+  'take.colour-unknown',
+] satisfies TakeCode[];

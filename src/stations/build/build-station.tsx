@@ -2,10 +2,12 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Moment } from '@/core/model/records';
 import { fillOf, plateSlot, tapsOf } from '@/core/model/slots';
-import { builtTitles, slotsInUse, usualKind } from '@/core/recipes/built';
+import { builtTitles, laysOverPlate, slotsInUse, usualKind } from '@/core/recipes/built';
 import { calledOf, filmOf } from '@/core/recipes/films';
 import type { Point } from '@/core/geometry/size';
 import { mediaIn, secondsAt } from '@/core/picture/node';
+import type { Recipe } from '@/core/recipes/recipe';
+import { againstPlate } from '@/core/footage/take-words';
 import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
 import { frameShownAt, timeOfFrame } from '@/core/time/rate';
 import { formatTimecode } from '@/core/time/timecode';
@@ -211,7 +213,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
             <Findings findings={findings.build.filter((finding) => finding.where.moment === moment.id)} />
           </Part>
           <JoinCurve seam={material.solved.seam ?? null} start={start} rate={rate} />
-          <TakeNotes moment={moment} slots={filmed.map(({ key }) => key)} />
+          <TakeNotes moment={moment} recipe={recipe} slots={filmed.map(({ key }) => key)} />
           {kept.length > 0 && (
             <Part title="Whom to keep">
               <p className="text-[12px] text-ink2">
@@ -363,15 +365,12 @@ const sayKept = (title: string, tapped: number): string => {
 };
 
 /** Findings of the takes that this moment uses. */
-function TakeNotes({ moment, slots }: { moment: Moment; slots: string[] }) {
+function TakeNotes({ moment, recipe, slots }: { moment: Moment; recipe: Recipe; slots: string[] }) {
   const findings = useData((data) => data.findings);
   const used = slots.map((slot) => fillOf(moment, slot).take);
+  const plain = ['take.still', 'take.same-light', ...(laysOverPlate(recipe) ? [] : againstPlate)];
   const notes = findings.match.filter(
-    (finding) =>
-      finding.where.take &&
-      used.includes(finding.where.take) &&
-      finding.code !== 'take.still' &&
-      finding.code !== 'take.same-light',
+    ({ code, where }) => where.take && used.includes(where.take) && !plain.includes(code),
   );
   if (notes.length === 0) return null;
   return (
