@@ -51,7 +51,7 @@ export class BenchPage {
       serviceWorkers: offline ? 'allow' : 'block',
       hasTouch: touch,
     });
-    context.setDefaultTimeout(15_000);
+    context.setDefaultTimeout(120_000);
     const page = await context.newPage();
     const bench = new BenchPage(context, page);
     if (seed) await lay(page, url, seed, keep);
