@@ -18,6 +18,13 @@ const anchorOf = (
   return { ...anchor, position, frame: frameOfBeat(grid, project.rate, position) };
 };
 
+/** Where one of some parts of a span begins, while nobody has set it: on half a beat, where they are that long. */
+export function evenly(from: number, until: number, index: number, parts: number): number {
+  const length = (until - from) / parts;
+  const position = from + length * index;
+  return length < 0.5 ? position : Math.min(until, Math.round(position * 2) / 2);
+}
+
 /** A further instant, which `pins` of the moment hold. @param between the positions of its neighbours */
 export function pinAnchor(
   { grid, project }: Ruler,

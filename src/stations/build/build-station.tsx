@@ -195,16 +195,18 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
         </>
       }
       tools={
-        <Choices
-          label="What the stage shows"
-          options={views.map(({ id, title }, index) => ({
-            id,
-            text: title,
-            title: `${title} (${viewKeys[index]})`,
-          }))}
-          pressed={(id) => view.id === id}
-          onPress={setViewed}
-        />
+        views.length > 1 && (
+          <Choices
+            label="What the stage shows"
+            options={views.map(({ id, title }, index) => ({
+              id,
+              text: title,
+              title: `${title} (${viewKeys[index]})`,
+            }))}
+            pressed={(id) => view.id === id}
+            onPress={setViewed}
+          />
+        )
       }
       side={
         <>

@@ -10,7 +10,7 @@ import { revealWords } from './words';
 function sayReveal({ settings }: RevealMoment): Sentence {
   const into = revealedSlot(settings);
   const at: Record<RevealMoment['settings']['edge'], Sentence> = {
-    line: [', moving towards ', { field: 'angle' }],
+    line: [', moving towards ', { field: 'angle' }, ' (0° right, 90° down)'],
     circle: [', from ', { field: 'across' }, ' across and ', { field: 'down' }, ' down'],
     falling: [],
   };

@@ -5,7 +5,7 @@ import { solveRamp, type RampCode } from '../../motion/ramp';
 import { timeTrack, type TimeMap } from '../../motion/time-map';
 import { groupOf, type Node } from '../../picture/node';
 import { timeOfFrame } from '../../time/rate';
-import { pinAnchor, spanAnchors } from '../anchors';
+import { evenly, pinAnchor, spanAnchors } from '../anchors';
 import type { Material } from '../material';
 import type { Anchor, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
@@ -25,7 +25,7 @@ export function rampAnchors(moment: RampMoment, ruler: Ruler): Anchor[] {
   const { lands, end, settings, pins = {} } = moment;
   const [start, first, last] = spanAnchors(moment, ruler, titles, 'Pose 1');
   const placed = posesOf(moment).map((pose) =>
-    pose === 1 ? lands : (pins[poseAnchor(pose)] ?? lands + ((end - lands) * (pose - 1)) / settings.poses),
+    pose === 1 ? lands : (pins[poseAnchor(pose)] ?? evenly(lands, end, pose - 1, settings.poses)),
   );
   const others = posesOf(moment)
     .slice(1)

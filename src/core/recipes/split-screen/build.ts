@@ -2,7 +2,7 @@ import type { MomentOf } from '../../model/records';
 import { fillOf } from '../../model/slots';
 import type { Size } from '../../geometry/size';
 import { groupOf, outlineMatte, type Node, type Transform } from '../../picture/node';
-import { pinAnchor, spanAnchors } from '../anchors';
+import { evenly, pinAnchor, spanAnchors } from '../anchors';
 import type { Material } from '../material';
 import type { Anchor, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
@@ -24,7 +24,7 @@ export function splitAnchors(moment: SplitMoment, ruler: Ruler): Anchor[] {
   const [first, last, end] = spanAnchors(moment, ruler, titles, 'The frame is split');
   const placed = slotsOf(moment).map(({ key }, index) => {
     if (index === 0) return start;
-    return index === panels - 1 ? lands : (pins[key] ?? start + ((lands - start) * index) / (panels - 1));
+    return index === panels - 1 ? lands : (pins[key] ?? evenly(start, lands, index, panels - 1));
   });
   const others = slotsOf(moment)
     .slice(1, -1)

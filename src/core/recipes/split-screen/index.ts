@@ -1,3 +1,4 @@
+import { evenly } from '../anchors';
 import type { Recipe, Sentence, View } from '../recipe';
 import { buildSplit, slotsOf, splitAnchors, type SplitMoment } from './build';
 import { examineSplit } from './examine';
@@ -52,7 +53,7 @@ export const splitScreen: Recipe<SplitMoment> = {
     const index = panelSlots.findIndex(({ key }) => key === slot);
     if (index <= 0) return start;
     if (index >= settings.panels - 1) return lands;
-    return pins[slot] ?? start + ((lands - start) * index) / (settings.panels - 1);
+    return pins[slot] ?? evenly(start, lands, index, settings.panels - 1);
   },
   ofTakes: {},
   say: saySplit,
