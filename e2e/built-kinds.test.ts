@@ -160,6 +160,32 @@ describe('each kind of moment, from its takes to a rendered file', () => {
     expect(secondOf(at(9), third)).toBeCloseTo(3.5, 1);
   });
 
+  test('further instants are knots on the passage, moved by keys and by hand, and taken back', async ({
+    open,
+  }) => {
+    const bench = await open({ seed: await filmOf('split-screen'), at: 'station=build' });
+    const { page } = bench;
+    const knot = page.locator('[data-anchor=panel-2]');
+    const comes = () => bench.number('The second panel comes on').getAttribute('aria-valuenow');
+    await expect.poll(comes).toBe('6');
+    await knot.focus();
+    await page.keyboard.press('ArrowRight');
+    await expect.poll(comes).toBe('6.5');
+    await bench.settled();
+    expect(await knot.evaluate((one) => one === document.activeElement)).toBe(true);
+    const box = await knot.locator('circle').first().boundingBox();
+    if (!box) throw new Error('The knot is not in sight.');
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    // Far beyond where the last panel comes, which holds it back.
+    for (const far of [20, 200, 600]) await page.mouse.move(x + far, y);
+    await page.mouse.up();
+    await expect.poll(comes).toBe('7');
+    await bench.undo(2);
+    await expect.poll(comes).toBe('6');
+  });
+
   test('a masked reveal begins on the frame of its beat and ends when it says', async ({ open, file }) => {
     plain(file('old.mp4'), 60);
     plain(file('new.mp4'), 180);

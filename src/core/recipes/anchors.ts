@@ -18,6 +18,12 @@ const anchorOf = (
   return { ...anchor, position, frame: frameOfBeat(grid, project.rate, position) };
 };
 
+/** True where a moment lands on a frame of its own: not before its first, and before the one after its last. */
+export function landsInTurn({ start, lands, end }: Pinned, { grid, project }: Ruler): boolean {
+  const [first, on, last] = [start, lands, end].map((beat) => frameOfBeat(grid, project.rate, beat));
+  return first <= on && on < last;
+}
+
 /** Where one of some parts of a span begins, while nobody has set it: on half a beat, where they are that long. */
 export function evenly(from: number, until: number, index: number, parts: number): number {
   const length = (until - from) / parts;

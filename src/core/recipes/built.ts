@@ -30,6 +30,9 @@ export const usualRecipe: Recipe = clone;
 /** The titles of the kinds that are built here. */
 export const builtTitles = (): string[] => recipes.map(({ title }) => title);
 
+/** The kinds that are built here. */
+export const builtKinds = (): MomentKind[] => Object.keys(built) as MomentKind[];
+
 /** How a moment is built; null where its kind is only planned so far. */
 export const recipeOf = ({ recipe }: Moment): Recipe | null => built[recipe] ?? null;
 

@@ -27,6 +27,7 @@ import { filling, useFill } from '@/ui/use-fill';
 import { useSize } from '@/ui/use-size';
 import { Empty, Part, Station } from '../station';
 import { MomentSentence } from './sentence';
+import { AnchorKnots } from './anchor-knots';
 import { InstantMarks } from './instant-marks';
 import { JoinCurve } from './join-curve';
 import { Thread } from './thread';
@@ -265,19 +266,27 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
     >
       <div
         ref={ribbonRef}
-        className="h-[150px] flex-none overflow-x-clip border-b border-line px-0 pt-1 phone:overflow-hidden"
+        className="relative h-[150px] flex-none overflow-x-clip border-b border-line px-0 pt-1 phone:overflow-hidden"
       >
         {ribbon.width > 0 && (
-          <Ribbon
-            layout={layout}
-            grid={grid}
-            beats
-            tall={1.2}
-            width={ribbon.width}
-            height={146}
-            barNumbers
-            label="The bars of this moment. Arrow keys move the needle by a beat."
-          />
+          <>
+            <Ribbon
+              layout={layout}
+              grid={grid}
+              beats
+              tall={1.2}
+              width={ribbon.width}
+              height={146}
+              barNumbers
+              label="The bars of this moment. Arrow keys move the needle by a beat."
+            />
+            <AnchorKnots
+              moment={moment}
+              anchors={recipe.anchors(moment, ruler)}
+              ruler={ruler}
+              layout={layout}
+            />
+          </>
         )}
       </div>
       <div className={filled ? `${filling} flex flex-col` : 'flex flex-1 flex-col phone:flex-none'}>

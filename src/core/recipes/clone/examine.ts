@@ -4,6 +4,7 @@ import { type CloneMoment, cloneMaterial, sides } from './material';
 import { timeOfFrame } from '../../time/rate';
 import { timeOfBeat } from '../../time/grid';
 import type { Ruler } from '../recipe';
+import { landsInTurn } from '../anchors';
 import { cloneFrames } from './build';
 import { plateSlot } from '../../model/slots';
 import { tooShort } from '../length';
@@ -28,9 +29,10 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
   if (material.left && material.left.take.id === material.right?.take.id) {
     add({ code: 'clone.same-take', severity: 'stop' });
   }
-  if (frames.lands >= frames.end) add({ code: 'clone.never-lands', severity: 'stop' });
+  const inTurn = landsInTurn(moment, ruler);
+  if (!inTurn) add({ code: 'clone.never-lands', severity: 'stop' });
   const off = Math.abs(timeOfFrame(rate, frames.lands) - timeOfBeat(ruler.grid, moment.lands));
-  if (frames.lands < frames.end) {
+  if (inTurn) {
     add({
       code: 'clone.lands',
       severity: 'fine',

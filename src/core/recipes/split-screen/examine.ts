@@ -3,6 +3,7 @@ import type { Finding } from '../../finding/finding';
 import { fillOf } from '../../model/slots';
 import { timeOfBeat } from '../../time/grid';
 import { timeOfFrame } from '../../time/rate';
+import { landsInTurn } from '../anchors';
 import { tooShort } from '../length';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
@@ -20,9 +21,8 @@ export function examineSplit(moment: SplitMoment, ruler: Ruler, { takes }: Mater
   const slots = slotsOf(moment);
   for (const { key } of slots)
     if (!takes[key]) add({ code: 'split.missing', severity: 'stop', facts: { slot: key } });
-  const { start, comes, end } = splitFrames(moment, ruler);
-  const last = comes[comes.length - 1];
-  if (last < start || last >= end) {
+  const { comes, end } = splitFrames(moment, ruler);
+  if (!landsInTurn(moment, ruler)) {
     add({ code: 'split.never-lands', severity: 'stop' });
     return findings;
   }
