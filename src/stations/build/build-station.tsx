@@ -20,6 +20,7 @@ import { Choices } from '@/ui/choices';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { passage, xOf } from '@/ui/ribbon/layout';
+import { PlaySpeed } from '@/ui/play-speed';
 import { Ribbon } from '@/ui/ribbon/ribbon';
 import { SeamLine } from '@/ui/stage/seam-line';
 import { placeFrame, Stage } from '@/ui/stage/stage';
@@ -336,6 +337,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
           <button type="button" className="knob main" onClick={() => void player.toggle()}>
             {playing ? 'Pause' : 'Play'}
           </button>
+          <PlaySpeed />
           <button type="button" className="knob" title="One frame back (,)" onClick={() => step(-1)}>
             − 1 frame
           </button>

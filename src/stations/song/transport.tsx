@@ -7,7 +7,7 @@ import { clicksOf } from '@/core/song/click';
 import { createMoment } from '@/store/commands/moments';
 import { openMedia } from '@/workers/clients';
 import { useData, useNeedle, usePlaying, useServices } from '@/ui/bench-context';
-import { LiveChoice } from '@/ui/live-choice';
+import { PlaySpeed } from '@/ui/play-speed';
 
 /** A passage of the song, in beat positions. */
 export type Passage = { from: number; to: number };
@@ -59,7 +59,6 @@ export function Transport({
   const [looping, setLooping] = useState(false);
   const [clicking, setClicking] = useState(false);
   const making = useClick(clicking);
-  const [speed, setSpeed] = useState('1');
   const grid = snapshot.song?.grid;
   const passage = close ?? (moment && { from: moment.start, to: moment.end });
   const [loopFrom, loopTo] = [passage?.from, passage?.to];
@@ -68,7 +67,6 @@ export function Transport({
     player.setLoop({ from: timeOfBeat(grid, loopFrom), to: timeOfBeat(grid, loopTo) });
     return () => player.setLoop(null);
   }, [looping, grid, loopFrom, loopTo, player]);
-  useEffect(() => () => player.setSpeed(1), [player]);
   // Rounded before it is parted into bars: what is as good as the next bar's first is that.
   const at = grid && barAndBeat(grid, Math.round(beatOfTime(grid, time) * 10) / 10);
   const makeHere = async () => {
@@ -89,15 +87,7 @@ export function Transport({
       <button type="button" className="knob main phone:-order-2" onClick={() => void player.toggle()}>
         {playing ? 'Pause' : 'Play'}
       </button>
-      <LiveChoice
-        label="Speed"
-        value={speed}
-        options={['1', '0.75', '0.5', '0.25'].map((value) => ({ value, text: `${Number(value) * 100} %` }))}
-        onChange={(value) => {
-          setSpeed(value);
-          player.setSpeed(Number(value));
-        }}
-      />
+      <PlaySpeed />
       {passage && (
         <button type="button" className="knob" aria-pressed={looping} onClick={() => setLooping(!looping)}>
           Loop
