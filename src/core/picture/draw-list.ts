@@ -1,5 +1,5 @@
-import type { Affine } from '../geometry/affine';
-import type { Size } from '../geometry/size';
+import { invertAffine, mapPoint, multiplyAffine, unmoved, type Affine } from '../geometry/affine';
+import type { Point, Size } from '../geometry/size';
 import { valueAt } from '../motion/keyframes';
 import type { Cdl } from './grade';
 import {
@@ -39,16 +39,29 @@ export type DrawItem = {
 /** What is to be painted at one instant, from the back to the front. */
 export type DrawList = DrawItem[];
 
-/** A matte as a mask of the planar painter; null where it is more than that can paint. */
-function maskOf(matte: Matte, frame: number): DrawMask | null {
+/**
+ * A matte as a mask of the planar painter; null where it is more than that can paint.
+ * @param own the content's pixels to delivery pixels
+ * @param outer the parent's pixels to delivery pixels
+ */
+function maskOf(matte: Matte, frame: number, own: Affine, outer: Affine): DrawMask | null {
   const { shape, space, inverted, grow, feather } = matte;
-  if (shape.is !== 'outline' || space !== 'parent' || valueAt(grow, frame) !== 0) return null;
-  return { rings: ringsAt(shape, frame), feather: valueAt(feather, frame), inverted };
+  if (shape.is !== 'outline' || valueAt(grow, frame) !== 0) return null;
+  const map = space === 'content' ? own : outer;
+  const scale = Math.sqrt(Math.abs(map[0] * map[3] - map[1] * map[2]));
+  const rings = ringsAt(shape, frame);
+  return {
+    rings: map === unmoved ? rings : rings.map((ring) => ring.map((point) => mapPoint(map, point))),
+    feather: valueAt(feather, frame) * scale,
+    inverted,
+  };
 }
 
-function itemOf(node: MediaNode, at: number): DrawItem | null {
+/** @param outer the parent's pixels to delivery pixels */
+function itemOf(node: MediaNode, at: number, outer: Affine): DrawItem | null {
+  const matrix = outer === unmoved ? matrixAt(node, at) : multiplyAffine(outer, matrixAt(node, at));
   const [matte, ...others] = node.mattes;
-  const mask = matte ? maskOf(matte, at) : null;
+  const mask = matte ? maskOf(matte, at, matrix, outer) : null;
   if (others.length > 0 || (matte && !mask) || node.crop) return null;
   const { media, size } = node.content;
   return {
@@ -56,7 +69,7 @@ function itemOf(node: MediaNode, at: number): DrawItem | null {
     media,
     time: secondsAt(node, at),
     size,
-    matrix: matrixAt(node, at),
+    matrix,
     edges: node.edges,
     grade: node.grade,
     mask,
@@ -64,27 +77,51 @@ function itemOf(node: MediaNode, at: number): DrawItem | null {
   };
 }
 
-/** A group that is only its nodes, one over the other. */
-const isBare = ({ content, crop, grade, transforms, mattes, opacity }: Node, at: number): boolean =>
-  content.is === 'group' &&
-  !crop &&
-  !grade &&
-  transforms.length === 0 &&
-  mattes.length === 0 &&
-  valueAt(opacity, at) >= 1;
+/** A group that is only its nodes, one over the other, perhaps moved as a whole. */
+const isBare = ({ content, crop, grade, mattes, opacity }: Node, at: number): boolean =>
+  content.is === 'group' && !crop && !grade && mattes.length === 0 && valueAt(opacity, at) >= 1;
 
-function listOf(node: Node, frame: number, at: number): DrawList | null {
+/**
+ * A group's pixels to delivery pixels; null where it is moved so that its own edge comes into sight: what its nodes
+ * have beyond that edge must not show.
+ */
+function movedGroup(
+  node: Node,
+  at: number,
+  outer: Affine,
+  sizes: { own: Size; parent: Size },
+): Affine | null {
+  if (node.transforms.length === 0) return outer;
+  const moved = multiplyAffine(outer, matrixAt(node, at));
+  const back = invertAffine(moved);
+  const { own, parent } = sizes;
+  const corners: Point[] = [
+    [0, 0],
+    [parent.width, 0],
+    [0, parent.height],
+    [parent.width, parent.height],
+  ];
+  const slack = 1e-6 * own.width;
+  const covers = corners
+    .map((corner) => mapPoint(back, corner))
+    .every(([x, y]) => x >= -slack && y >= -slack && x <= own.width + slack && y <= own.height + slack);
+  return covers ? moved : null;
+}
+
+function listOf(node: Node, frame: number, at: number, outer: Affine, parent: Size): DrawList | null {
   if (!showsAt(node, frame) || valueAt(node.opacity, at) <= 0) return [];
   if (node.blend !== 'normal' || node.effects.length > 0) return null;
   const { content } = node;
   if (content.is === 'media') {
-    const item = itemOf(node as MediaNode, at);
+    const item = itemOf(node as MediaNode, at, outer);
     return item && [item];
   }
   if (content.is !== 'group' || !isBare(node, at)) return null;
+  const moved = movedGroup(node, at, outer, { own: content.size, parent });
+  if (!moved) return null;
   const out: DrawList = [];
   for (const child of content.nodes) {
-    const list = child.shutter ? null : listOf(child, frame, at);
+    const list = child.shutter ? null : listOf(child, frame, at, moved, parent);
     if (!list) return null;
     out.push(...list);
   }
@@ -101,12 +138,15 @@ function listOf(node: Node, frame: number, at: number): DrawList | null {
 export function describeFrame(tree: Node, frame: number, factor = 1): DrawList[] | null {
   const out: DrawList[] = [];
   for (const at of showsAt(tree, frame) ? instantsOf(tree, frame, frame, factor) : [frame]) {
-    const list = listOf(tree, frame, at);
+    const list = listOf(tree, frame, at, unmoved, sizeOf(tree));
     if (!list) return null;
     out.push(list);
   }
   return out;
 }
+
+/** The size that a tree's frame has: a group's own. */
+const sizeOf = ({ content }: Node): Size => ('size' in content ? content.size : { width: 0, height: 0 });
 
 /** True where the planar painter can paint a frame. */
 export const canPaint = (tree: Node, frame: number): boolean => describeFrame(tree, frame) !== null;

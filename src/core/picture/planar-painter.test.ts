@@ -120,6 +120,26 @@ describe('the planar painter', () => {
       90,
     ],
     [
+      'cuts a piece out of a picture that is moved with it',
+      stack([
+        film('back'),
+        film('front', {
+          transforms: [move(12.4, -6, 20)],
+          mattes: [outlineMatte('content', [{ frame: 0, rings: [rightHalf] }], 8)],
+        }),
+      ]),
+      40,
+      40,
+    ],
+    [
+      'moves a group as a whole',
+      stack([film('back'), masked(12)], {
+        transforms: [{ ...move(3.3, -1.6, 1.2), scale: still(1.12) } as Transform],
+      }),
+      36,
+      24,
+    ],
+    [
       'leaves the shutter open',
       stack([film('back', { edges: 'mirrored', transforms: [racing()] })], {
         shutter: { angle: 180, apart: 2 },
@@ -153,7 +173,12 @@ describe('the planar painter', () => {
     expect(can({ blend: 'screen' })).toBe(false);
     expect(can({ effects: [{ is: 'blur', radius: still(2) }] })).toBe(false);
     expect(can({ crop: { left: 0, top: 0, right: 9, bottom: 9 } })).toBe(false);
-    expect(can({ mattes: [outlineMatte('content', [{ frame: 0, rings: [rightHalf] }], 0)] })).toBe(false);
+    expect(can({ mattes: [outlineMatte('content', [{ frame: 0, rings: [rightHalf] }], 0)] })).toBe(true);
+    // A group that is moved shows nothing of what lies beyond its own edge: that has to be cut off.
+    const moved = (scale: number) =>
+      stack([film('back')], { transforms: [{ ...move(3, 1), scale: still(scale) } as Transform] });
+    expect(canPaint(moved(1), 4)).toBe(false);
+    expect(canPaint(moved(1.1), 4)).toBe(true);
     expect(can({ shutter: { angle: 180, apart: 1 } })).toBe(false);
     expect(can({ content: { is: 'colour', rgb: [1, 2, 3] } })).toBe(false);
     expect(can({ blend: 'screen', from: 10 })).toBe(true);

@@ -5,6 +5,7 @@ import { builtWhip } from './built-whip';
 import { clone } from './clone';
 import { coverSwap } from './cover-swap';
 import type { MomentKind } from './films';
+import { freezeStack } from './freeze-stack';
 import { maskedReveal } from './masked-reveal';
 import type { Recipe } from './recipe';
 import type { Motion } from '../footage/analysers/motion';
@@ -17,6 +18,7 @@ const built: Partial<Record<MomentKind, Recipe>> = {
   clone,
   'masked-reveal': maskedReveal,
   'cover-swap': coverSwap,
+  'freeze-stack': freezeStack,
   'built-whip': builtWhip,
   'speed-ramp': speedRamp,
   'split-screen': splitScreen,

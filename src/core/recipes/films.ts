@@ -7,7 +7,7 @@ import { coverFilm } from './cover-swap/film';
 import { creepOrbit } from './creep-orbit';
 import { flash } from './flash';
 import { flyingCutout } from './flying-cutout';
-import { freezeStack } from './freeze-stack';
+import { freezeFilm } from './freeze-stack/film';
 import { ghostTrail } from './ghost-trail';
 import { hiddenWipe } from './hidden-wipe';
 import { isolate } from './isolate';
@@ -25,7 +25,7 @@ export const films = {
   clone: cloneFilm,
   'masked-reveal': revealFilm,
   'cover-swap': coverFilm,
-  'freeze-stack': freezeStack,
+  'freeze-stack': freezeFilm,
   'take-off': takeOff,
   'built-whip': whipFilm,
   'camera-whip': cameraWhip,

@@ -1,51 +1,66 @@
-import * as z from 'zod/mini';
-import { number, type FilmRecipe } from '../film';
-import { action, lockedKit, lockedUntouched, plain, plates } from '../shots';
+import type { Recipe, Sentence, View } from '../recipe';
+import { buildFreeze, cutsOf, freezeAnchors, frozenAt, piecesOf, type FreezeMoment } from './build';
+import { examineFreeze } from './examine';
+import { explainFreeze } from './explain';
+import { freezeFilm } from './film';
+import { freezeSlots, instantField, pieceAnchor, poseSlot } from './slots';
+import { freezeWords } from './words';
 
-const settings = z.object({
-  pieces: z.int().check(z.minimum(2), z.maximum(24)),
-  turn: z.number().check(z.minimum(0), z.maximum(360)),
-});
+/** The moment in a sentence; each quantity is edited where it stands. */
+const sayFreeze = (moment: FreezeMoment): Sentence => [
+  'From ',
+  { anchor: 'start' },
+  ' the set is empty. The pose of ',
+  { slot: poseSlot.key, part: 'take', dye: poseSlot.dye },
+  ' at ',
+  { field: instantField, value: frozenAt(moment), dye: poseSlot.dye },
+  ' is built from ',
+  { field: 'pieces' },
+  ' pieces, which come from ',
+  { field: 'from' },
+  ', turned ',
+  { field: 'turn' },
+  ' and at ',
+  { field: 'size' },
+  ' of their size, over ',
+  { field: 'flight' },
+  '. They land on ',
+  ...piecesOf(moment).flatMap((piece, index): Sentence => [
+    index === 0 ? '' : index === moment.settings.pieces - 1 ? ' and ' : ', ',
+    { anchor: pieceAnchor(piece, moment.settings.pieces) },
+  ]),
+  ', and the picture shakes by ',
+  { field: 'shake' },
+  '. Then it ',
+  { field: 'after' },
+  ' until ',
+  { anchor: 'end' },
+  '.',
+];
 
-/** A pose is frozen and built up from pieces on the beat. */
-export const freezeStack: FilmRecipe<z.infer<typeof settings>> = {
-  kind: 'freeze-stack',
-  title: 'Freeze stack',
-  settings,
-  // 35° of turn: CRAFT.md, starting values of the freeze piece.
-  start: { pieces: 4, turn: 35 },
-  fields: { pieces: number('Pieces', '', 2, 24), turn: number('Each piece turns', '°', 0, 360) },
-  sayFilm: () => [
-    'The pose is frozen and built from ',
-    { field: 'pieces' },
-    ' pieces that turn ',
-    { field: 'turn' },
-    ' as they land.',
-  ],
-  film: ({ pieces }, footing) =>
-    plain(
-      [
-        ...plates(6),
-        action(
-          'pose',
-          'The pose',
-          'Hold it for three seconds, limbs clear of the body, nothing of you over the frame edge.',
-          { seconds: 3, footing },
-          { after: ['first-plate'], takes: 4 },
-        ),
-      ],
-      {
-        untouched: lockedUntouched,
-        joins: ['along the outline of each piece'],
-        kit: lockedKit,
-        cautions: ['lights'],
-        risk: 1,
-        mask: 0,
-        mend: Math.min(1, pieces / footing.frames),
-        saving: 'A plain background behind the pose; limbs apart, so that each piece has its own outline.',
-        energy: 0.7,
-        draws: [{ name: 'shake on landing', scale: 1.03 }],
-        travel: 1,
-      },
-    ),
+const views: View[] = [{ id: 'stack', title: 'Built up' }];
+
+/** A pose is frozen and built up from pieces, each landing on its own beat. */
+export const freezeStack: Recipe<FreezeMoment> = {
+  ...freezeFilm,
+  slots: freezeSlots,
+  suggests: () => poseSlot.key,
+  anchors: freezeAnchors,
+  showsFrom: ({ start }) => start,
+  ofTakes: { frozen: null },
+  say: sayFreeze,
+  views,
+  outline: () => null,
+  landing: (moment, material) => {
+    const [[left, top], , [right, bottom]] = cutsOf(moment, material.takes[poseSlot.key] ?? null)[
+      moment.settings.pieces - 1
+    ];
+    return { who: 'the last piece', at: [(left + right) / 2, (top + bottom) / 2] };
+  },
+  slotAt: () => null,
+  works: () => [],
+  build: buildFreeze,
+  examine: examineFreeze,
+  words: freezeWords,
+  explain: explainFreeze,
 };

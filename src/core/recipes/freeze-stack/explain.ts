@@ -1,0 +1,44 @@
+import { mediaIn, type Node } from '../../picture/node';
+import { beatLabel } from '../../time/grid';
+import { rowsOfTake, tellLaid, tellMask } from '../explain-node';
+import type { Material } from '../material';
+import type { Ruler, Step } from '../recipe';
+import { freezeAnchors, shakeOf, type FreezeMoment } from './build';
+import { wholeFreeze } from './settings';
+import { pieceAnchor, poseSlot } from './slots';
+
+/** A freeze stack in steps and numbers that fit any editor. */
+export function explainFreeze(moment: FreezeMoment, ruler: Ruler, _material: Material, tree: Node): Step[] {
+  const { project, grid } = ruler;
+  const { pieces, shake } = wholeFreeze(moment.settings);
+  const anchors = freezeAnchors(moment, ruler);
+  const steps = mediaIn(tree).map((node) => {
+    const piece = Number(node.id.slice(poseSlot.key.length + 1));
+    const anchor = anchors.find(({ name }) => name === pieceAnchor(piece, pieces));
+    return {
+      title: node.name,
+      text: [
+        tellLaid(node, project.rate),
+        ...(anchor
+          ? [
+              'One picture of it stands all the time.',
+              ...node.mattes.map((matte) => tellMask(matte, node.from)),
+              `It turns and grows about the middle of its cut, and lands on frame ${anchor.frame} (${beatLabel(grid, anchor.position)}).`,
+            ]
+          : []),
+      ].join(' '),
+      rows: rowsOfTake(node, project),
+    };
+  });
+  if (shake === 0) return steps;
+  const { scale } = shakeOf(moment, ruler);
+  const hits = anchors.slice(1, -1).map(({ frame }) => frame);
+  return [
+    ...steps,
+    {
+      title: 'Over all of it',
+      text: `Group everything, enlarge it to ${(100 * scale).toFixed(2)} % and shake it after each landing (frames ${hits.join(', ')}): by ${shake} px on the frame itself, less on each of the ten after it, every frame nearly the other way.`,
+      rows: [],
+    },
+  ];
+}

@@ -1,0 +1,34 @@
+import * as z from 'zod/mini';
+
+export const mostPieces = 24;
+
+export const freezeSchema = z.object({
+  pieces: z.int().check(z.minimum(2), z.maximum(mostPieces)),
+  /** degrees that a piece is turned by where it comes from */
+  turn: z.number().check(z.minimum(0), z.maximum(360)),
+  /** per cent of its size where it comes from; unset is 85 */
+  size: z.optional(z.number().check(z.minimum(10), z.maximum(300))),
+  /** delivery frames from where it comes from to its place; unset is 12 */
+  flight: z.optional(z.int().check(z.minimum(1), z.maximum(120))),
+  from: z.optional(z.enum(['sides', 'above', 'below', 'place'])),
+  /** delivery pixels by which the whole picture shakes as a piece lands; unset is 6 */
+  shake: z.optional(z.number().check(z.minimum(0), z.maximum(100))),
+  after: z.optional(z.enum(['stands', 'runs'])),
+  /** seconds of the take in which the pose is held; unset is where the take begins */
+  frozen: z.optional(z.nullable(z.number().check(z.nonnegative()))),
+});
+type FreezeSettings = z.infer<typeof freezeSchema>;
+
+/** 85 % and 35°: CRAFT.md, starting values of the freeze piece. */
+export const emptyFreeze = {
+  pieces: 4,
+  turn: 35,
+  size: 85,
+  flight: 12,
+  from: 'sides',
+  shake: 6,
+  after: 'stands',
+} as const satisfies FreezeSettings;
+
+/** Settings with everything that was never said as it is at first. */
+export const wholeFreeze = (settings: FreezeSettings) => ({ ...emptyFreeze, frozen: null, ...settings });

@@ -1,0 +1,22 @@
+import type { Words } from '../../finding/words';
+import { lengthen } from '../length';
+
+/** What {@link examineFreeze} found, in words. */
+export const freezeWords = {
+  'freeze.missing': ({ facts }) =>
+    facts.slot === 'plate'
+      ? 'There is no clean plate, so black stands behind the pieces. Film the empty set.'
+      : 'There is no take of the pose yet. Choose one in the sentence.',
+  'freeze.never-lands': () =>
+    'The last piece would land outside the moment. Move its beat between beginning and end.',
+  'freeze.lands': ({ facts, measured }) =>
+    `All ${facts.pieces} pieces land on their beats, ${measured} from them at the most.`,
+  'freeze.cramped': ({ facts, measured, allowed }) =>
+    `Piece ${facts.piece} has ${measured} of the ${allowed} that it flies: it would appear in mid-flight. Let it fly shorter, or land later.`,
+  'freeze.short': ({ facts, measured, allowed }) =>
+    `The take of the pose has ${measured} after its frozen picture; it has to run on for ${allowed}. ${lengthen({ facts })}`,
+  'freeze.beyond': ({ measured, allowed }) =>
+    `The frozen picture is asked for at ${measured} of the take, which ends at ${allowed}. Mark another one.`,
+} satisfies Words;
+
+export type FreezeCode = keyof typeof freezeWords;
