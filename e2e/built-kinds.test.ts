@@ -234,4 +234,36 @@ describe('each kind of moment, from its takes to a rendered file', () => {
     expect(lightOf(pictures[gone], middle)).toBeGreaterThan(177);
     expect(lightOf(pictures[0], [0, 0, 0.2, 1])).toBeGreaterThan(177);
   });
+
+  test('a freeze stack lands each piece on the frame of its beat, and shakes without an edge', async ({
+    open,
+    file,
+  }) => {
+    plain(file('empty.mp4'), 60);
+    plain(file('pose.mp4'), 180);
+    const bench = await open({ seed: await filmOf('freeze-stack'), at: 'station=build' });
+    await bench.bringIn(file('empty.mp4'), file('pose.mp4'));
+    await bench.settled();
+    // A clip in which nothing moves is taken for the clean plate; the first of them is used.
+    await choose(bench, 'Take for the take of the pose', 'pose');
+    await bench.type('The pose in the take', '2');
+    await bench.settled();
+    await bench.found('freeze.lands');
+    const { at, pictures } = await rendered(bench, file);
+    // Nobody was filmed, so the whole frame is cut into level pieces that land from below, a half second apart.
+    const stripe = (piece: number) => [0.1, 1 - (piece - 0.2) / 4, 0.9, 1 - (piece - 0.8) / 4];
+    [5.5, 6, 6.5, 7].forEach((seconds, index) => {
+      expect(lightOf(at(seconds), stripe(index + 1)), `piece ${index + 1}`).toBeGreaterThan(176);
+      if (index < 3) expect(lightOf(at(seconds, -2), stripe(index + 1))).toBeLessThan(176);
+    });
+    // The frame's own border stays as light as its middle, however it is shaken.
+    for (const picture of pictures.slice(-40))
+      for (const border of [
+        [0, 0, 0.01, 1],
+        [0.99, 0, 1, 1],
+        [0, 0, 1, 0.02],
+        [0, 0.98, 1, 1],
+      ])
+        expect(lightOf(picture, border)).toBeGreaterThan(170);
+  });
 });

@@ -37,7 +37,7 @@ export function takeNode(
   const { size, times } = measure;
   const steady =
     take.steady && comparison && !time
-      ? [steadying(size, comparison.path, times, at, from, until, rate)]
+      ? [steadying(size, comparison.path, times, at, from, hold ? from + 1 : until, rate)]
       : [];
   const { transforms = [], ...others } = rest;
   return [

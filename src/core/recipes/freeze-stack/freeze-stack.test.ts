@@ -1,0 +1,167 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { painted } from '../../__tests__/scene';
+import { mapPoint } from '../../geometry/affine';
+import type { Comparison } from '../../model/measures';
+import { valueAt } from '../../motion/keyframes';
+import { shakeAfter } from '../../motion/shake';
+import { canPaint } from '../../picture/draw-list';
+import { matrixAt, mediaIn } from '../../picture/node';
+import { paintFrame } from '../../picture/reference/paint';
+import { frameOfBeat, regularGrid } from '../../time/grid';
+import { base, chosenTake, projectOf } from '../__tests__/chosen';
+import type { Material } from '../material';
+import { freezeStack } from '.';
+import { cutsOf, freezeFrames, shakeOf, type FreezeMoment } from './build';
+
+const size = { width: 96, height: 54 };
+const rate = { num: 25, den: 1 };
+const ruler = { grid: regularGrid(120, 0.1, 60), project: projectOf(size, rate) };
+const moment: FreezeMoment = {
+  ...base,
+  id: 'm',
+  kind: 'moment',
+  recipe: 'freeze-stack',
+  name: 'Wheel pose',
+  start: 8,
+  lands: 12,
+  end: 16,
+  settings: { pieces: 4, turn: 35, shake: 0 },
+  slots: { pose: { take: 'pose', at: 1 } },
+};
+const set = (
+  settings: Partial<FreezeMoment['settings']>,
+  more: Partial<FreezeMoment> = {},
+): FreezeMoment => ({
+  ...moment,
+  ...more,
+  settings: { ...moment.settings, ...settings },
+});
+/** Somebody stands in the middle of the frame, from row 9 to the bottom of the coarse grid. */
+const covered = Uint8Array.from({ length: 48 * 27 }, (_, cell) =>
+  Number(cell % 48 >= 16 && cell % 48 < 32 && Math.floor(cell / 48) >= 9),
+);
+const standing = {
+  ...chosenTake('pose', size, rate, 250),
+  comparison: { covered, colour: null } as Comparison,
+};
+const material = (takes: Material['takes'] = {}): Material => ({
+  takes: { plate: chosenTake('plate', size, rate, 100), pose: standing, ...takes },
+  solved: {},
+});
+const codes = (given: FreezeMoment, of = material()) =>
+  freezeStack.examine(given, ruler, of).map(({ severity, code }) => `${severity} ${code}`);
+const lights: Record<string, number> = { 'media-plate': 40, 'media-pose': 200 };
+const paint = (given: FreezeMoment, frame: number) =>
+  paintFrame(freezeStack.build(given, ruler, material()), frame, size, (media) =>
+    painted(size, () => [lights[media], lights[media], lights[media]]),
+  ).data;
+const { start, lands, end } = freezeFrames(moment, ruler);
+
+describe('the freeze stack', () => {
+  it('cuts whom the plate shows from feet to head', () => {
+    const cuts = cutsOf(moment, standing);
+    expect(cuts).toHaveLength(4);
+    expect(cuts[0][3][1]).toBe(1);
+    expect(cuts[3][0][1]).toBeCloseTo(8 / 27, 6);
+    expect([cuts[0][0][0], cuts[0][1][0]].map((x) => x * 48)).toEqual([15, 33]);
+    // Each begins where the one before it ends, so that nothing is missing between them.
+    cuts.slice(1).forEach((cut, index) => expect(cut[2][1]).toBeCloseTo(cuts[index][0][1], 9));
+    expect(cutsOf(moment, null)[3][0]).toEqual([0, 0]);
+  });
+
+  it('lands each piece exactly in its place on the frame of its beat, and keeps it there', () => {
+    expect(lands).toEqual([9, 10, 11, 12].map((beat) => frameOfBeat(ruler.grid, rate, beat)));
+    const pieces = mediaIn(freezeStack.build(moment, ruler, material())).slice(1);
+    pieces.forEach((node, index) => {
+      for (const frame of [lands[index], end - 1]) {
+        const matrix = matrixAt(node, frame);
+        [1, 0, 0, 1, 0, 0].forEach((value, at) => expect(matrix[at]).toBeCloseTo(value, 9));
+      }
+      expect(Math.hypot(...matrixAt(node, lands[index] - 6).slice(1, 2))).toBeGreaterThan(0.05);
+    });
+    const whole = paint(moment, lands[3]);
+    expect(whole[4 * (40 * size.width + 48)]).toBe(200);
+    expect(paint(moment, start)[4 * (40 * size.width + 48)]).toBe(40);
+    // Two have landed: the lower half of the pose stands, its head does not.
+    const half = paint(moment, lands[1]);
+    expect([half[4 * (50 * size.width + 48)], half[4 * (18 * size.width + 48)]]).toEqual([200, 40]);
+  });
+
+  it('turns and grows a piece about its own middle', () => {
+    const given = set({ from: 'place' });
+    const [, piece] = mediaIn(freezeStack.build(given, ruler, material()));
+    const [cut] = cutsOf(given, standing);
+    const middle: [number, number] = [
+      (size.width * (cut[0][0] + cut[1][0])) / 2,
+      (size.height * (cut[0][1] + cut[2][1])) / 2,
+    ];
+    const [x, y] = mapPoint(matrixAt(piece, lands[0] - 9), middle);
+    expect([x, y]).toEqual([expect.closeTo(middle[0], 6), expect.closeTo(middle[1], 6)]);
+  });
+
+  it('runs on from the frozen picture, or stands', () => {
+    const runs = mediaIn(freezeStack.build(set({ after: 'runs', frozen: 2 }), ruler, material()));
+    const running = runs[runs.length - 1];
+    expect([running.from, running.until]).toEqual([lands[3], end]);
+    expect(valueAt(running.content.time, lands[3])).toBe(2);
+    expect(valueAt(running.content.time, lands[3] + 25)).toBeCloseTo(3, 6);
+    expect(mediaIn(freezeStack.build(moment, ruler, material()))).toHaveLength(5);
+  });
+
+  it('shakes without an edge: a frame that is all light stays so, by brute force over strengths', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 12 }), fc.integer({ min: 0, max: 40 }), (shake, after) => {
+        const given = set({ shake });
+        const frame = Math.min(end - 1, lands[0] + after);
+        const tree = freezeStack.build(given, ruler, material());
+        const { data } = paintFrame(tree, frame, size, () => painted(size, () => [200, 200, 200]));
+        for (let pixel = 0; pixel < data.length; pixel += 4) expect(data[pixel]).toBeGreaterThanOrEqual(199);
+        expect(canPaint(freezeStack.build(given, ruler, material()), frame)).toBe(true);
+      }),
+      { numRuns: 40 },
+    );
+    expect(shakeOf(set({ shake: 0 }), ruler)).toEqual({ transforms: [], scale: 1 });
+  });
+
+  it('shakes fully on the hit, less on each frame after it, and not at all from the eleventh on', () => {
+    // 10 to 12 single-frame keyframes with a new direction each: common practice, no published source.
+    const { x, y } = shakeAfter([100], 10, 3);
+    const pushes = Array.from({ length: 13 }, (_, step) => [valueAt(x, 99 + step), valueAt(y, 99 + step)]);
+    const strengths = pushes.map(([dx, dy]) => Math.hypot(dx, dy));
+    expect(strengths[0]).toBe(0);
+    expect(strengths[1]).toBeCloseTo(10, 9);
+    for (let step = 2; step < 12; step++) expect(strengths[step]).toBeLessThan(strengths[step - 1]);
+    expect(strengths[12]).toBe(0);
+    for (let step = 2; step < 12; step++)
+      expect(pushes[step][0] * pushes[step - 1][0] + pushes[step][1] * pushes[step - 1][1]).toBeLessThan(0);
+    expect(shakeAfter([100], 10, 3)).toEqual({ x, y });
+    expect(shakeAfter([], 10, 3).x).toHaveLength(1);
+  });
+
+  it('says what is missing, cramped, out of turn, or not in the take', () => {
+    expect(codes(moment)).toEqual(['fine freeze.lands']);
+    expect(codes(moment, material({ pose: null }))).toContain('stop freeze.missing');
+    expect(codes(moment, material({ plate: null }))).toContain('fix freeze.missing');
+    expect(codes(set({ flight: 40 })).filter((code) => code === 'fix freeze.cramped')).toHaveLength(3);
+    expect(codes({ ...moment, lands: 16 })).toContain('stop freeze.never-lands');
+    expect(codes(set({ frozen: 50 }))).toContain('stop freeze.beyond');
+    expect(codes(set({ frozen: 9.5, after: 'runs' }))).toContain('stop freeze.short');
+    expect(codes(set({ frozen: 9.5 }))).toEqual(['fine freeze.lands']);
+  });
+
+  it('says itself in a sentence and in numbers', () => {
+    const said = freezeStack.say(moment, ruler).filter((part) => typeof part !== 'string');
+    expect(said).toContainEqual({ field: 'frozen', value: 1, dye: 'woad' });
+    const given = set({ shake: 6 });
+    const steps = freezeStack.explain(given, ruler, material(), freezeStack.build(given, ruler, material()));
+    expect(steps).toHaveLength(6);
+    expect(steps[1].text).toContain(`lands on frame ${lands[0]}`);
+    expect(steps[5].text).toMatch(/enlarge it to 1\d\d\.\d\d %/);
+    const turn = steps[1].rows.filter(({ what }) => what === 'turn clockwise');
+    expect(turn.map(({ frame, value }) => [frame, value])).toEqual([
+      [lands[0] - 12, -35],
+      [lands[0], 0],
+    ]);
+  });
+});
