@@ -10,7 +10,7 @@ import {
 } from '@/core/geometry/placement';
 import { cameraAt, cameraPath } from '@/core/footage/camera-path';
 import { matchTake } from '@/core/footage/colour-match';
-import { presenceOf } from '@/core/footage/presence';
+import { coveredCells, presenceOf } from '@/core/footage/presence';
 import { pictureAt } from '@/core/footage/picture-times';
 import { prepareReference } from '@/core/footage/reference';
 import { registerFrame } from '@/core/footage/register';
@@ -21,8 +21,6 @@ import { allowed } from '@/core/finding/allowed';
 import type { RgbaImage } from '@/core/picture/image';
 import { yuvToRgba } from '@/core/picture/planes';
 
-/** Cells in which a take differs from its plate at any kept still; for judging whether two takes leave room. */
-const roomCells = { width: 48, height: 27 };
 /** shares of the take at which its light is held against the plate's */
 const lightAt = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875, 1];
 
@@ -83,12 +81,12 @@ export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison
   const empty = yuvToRgba(inTheMiddle(plate.stills.pictures).picture);
   const { pictures } = take.stills;
   const lit = new Set(lightAt.map((share) => Math.round(share * (pictures.length - 1))));
-  const covered = new Uint8Array(roomCells.width * roomCells.height);
+  const covered = new Uint8Array(coveredCells.width * coveredCells.height);
   const views: { time: number; picture: RgbaImage }[] = [];
   for (const [index, still] of pictures.entries()) {
     const picture = yuvToRgba(still.picture);
     if (lit.has(index)) views.push({ time: still.time, picture });
-    presenceOf(empty, picture, roomCells, 30).forEach((value, cell) => (covered[cell] |= value));
+    presenceOf(empty, picture, coveredCells, 30).forEach((value, cell) => (covered[cell] |= value));
   }
   const path = cameraPath(placements, take.times, take.size);
   const camera = cameraAt(path);

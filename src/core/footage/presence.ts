@@ -5,6 +5,9 @@ import type { RgbaImage } from '../picture/image';
 /** Where a take differs from its plate, frame by frame: 1 where something stands that the plate has not. */
 export type Presence = Size & { frames: Uint8Array[] };
 
+/** The coarse grid in which a comparison keeps where a take ever differs from its plate. */
+export const coveredCells: Size = { width: 48, height: 27 };
+
 /** Compares means of small squares, so that noise does not count. `limit` in codes. */
 export function presenceOf(plate: RgbaImage, frame: RgbaImage, size: Size, limit = 14): Uint8Array {
   const out = new Uint8Array(size.width * size.height);

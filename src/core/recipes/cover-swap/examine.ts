@@ -1,5 +1,6 @@
 import type { Finding } from '../../finding/finding';
-import type { Point, Size } from '../../geometry/size';
+import { coveredCells as cells } from '../../footage/presence';
+import type { Point } from '../../geometry/size';
 import { coverOfRings } from '../../picture/mask';
 import { timeOfBeat } from '../../time/grid';
 import { timeOfFrame } from '../../time/rate';
@@ -11,8 +12,6 @@ import { wholeCover } from './settings';
 import { patchSlot, swapSlot } from './slots';
 import type { CoverCode } from './words';
 
-/** the coarse grid in which comparisons keep where a take ever differs from its plate */
-const cells: Size = { width: 48, height: 27 };
 /** share of the patch under which something may move unsaid: the object itself does on its beat */
 const mostMoving = 0.6;
 

@@ -1,5 +1,6 @@
 import type { Bounds, Point, Size } from '../../geometry/size';
 import type { MomentOf } from '../../model/records';
+import { coveredCells as cells } from '../../footage/presence';
 import { fillOf, plateSlot } from '../../model/slots';
 import { coverScale } from '../../motion/edge-cover';
 import { gentle } from '../../motion/easing';
@@ -59,9 +60,6 @@ export function freezeFrames(moment: FreezeMoment, ruler: Ruler) {
 /** The second of the take that is frozen. */
 export const frozenAt = (moment: FreezeMoment): number =>
   wholeFreeze(moment.settings).frozen ?? fillOf(moment, poseSlot.key).at;
-
-/** the coarse grid in which comparisons keep where a take ever differs from its plate */
-const cells: Size = { width: 48, height: 27 };
 
 /** Where somebody stands in the take of the pose, in shares of the frame, with a little room; all of it where nobody knows. */
 function boxOf(pose: ChosenTake | null): Bounds {
