@@ -34,10 +34,6 @@ for (const [part, name] of [
   await page.getByRole('tab', { name: part, exact: true }).click();
   await shoot(name);
 }
-await page.getByRole('tab', { name: 'Take along' }).click();
-await page.getByRole('button', { name: 'Call sheet' }).click();
-await shoot('plan-call');
-await page.getByRole('button', { name: 'Back' }).click();
 await bench.go('Match');
 await shoot('match');
 await bench.go('Build');
@@ -49,13 +45,32 @@ await page.getByRole('button', { name: 'Joined', exact: true }).click();
 await page.keyboard.press('n');
 await shoot('build-night');
 await page.keyboard.press('n');
+
+/** Fills a moment of the demo's with takes, in the order in which its sentence asks for them. */
+const build = async (moment: string, takes: readonly string[]) => {
+  await page.getByRole('combobox', { name: 'Moment' }).click();
+  await page.getByRole('option', { name: moment, exact: true }).click();
+  for (const [index, take] of takes.entries()) {
+    await page
+      .getByRole('combobox', { name: /^Take for the/ })
+      .nth(index)
+      .click();
+    await page.getByRole('option', { name: take, exact: true }).click();
+  }
+  await bench.settled();
+  await page.getByRole('button', { name: 'To the landing' }).click();
+};
+await build('Four hands', ['Bench left 1', 'Bench right 1', 'Bench left 2', 'Bench right 2']);
+await shoot('build-split');
+await build('Wheel pose', ['Bench left 1']);
+for (let frame = 0; frame < 4; frame++) await page.keyboard.press(',');
+await shoot('build-freeze');
+await page.getByRole('combobox', { name: 'Moment' }).click();
+await page.getByRole('option').first().click();
 await bench.go('Hand over');
 await page.getByRole('button', { name: 'Render the shot' }).click();
 await page.locator('[data-render=done]').waitFor({ timeout: 400_000 });
 await shoot('deliver');
-await page.getByRole('button', { name: 'Keyframes to print' }).click();
-await shoot('sheet');
-await page.getByRole('button', { name: 'Back' }).click();
 
 await page.setViewportSize(phone);
 for (const [station, name] of [
