@@ -23,6 +23,8 @@ export function InstantMarks({
 }) {
   const { store, attempt } = useServices();
   const marks = useMemo(() => {
+    // Without a view of the take as it was filmed there is nothing to step through; the number is typed then.
+    if (!recipe.views.some(({ asFilmed }) => asFilmed)) return [];
     const shown = showing ? mediaIn(showing.tree) : [];
     return recipe.say(moment, ruler).flatMap((part) => {
       if (typeof part === 'string' || !('field' in part)) return [];
