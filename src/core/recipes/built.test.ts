@@ -6,7 +6,7 @@ import { nodesIn } from '../picture/node';
 import { frameOfBeat, regularGrid, timeOfBeat } from '../time/grid';
 import { timeOfFrame } from '../time/rate';
 import { base, chosenTake, projectOf } from './__tests__/chosen';
-import { builtKinds, recipeOf, slotsInUse } from './built';
+import { builtKinds, recipeOf, slotInName, slotsInUse } from './built';
 import { films, type MomentKind } from './films';
 import type { Material } from './material';
 import type { Recipe } from './recipe';
@@ -132,5 +132,14 @@ describe('a moment of any kind, whatever was done to it', () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('the slot in a file’s name', () => {
+  it('is one that takes are filmed for, never one that any take may fill', () => {
+    expect(slotInName('Bench left 2.mp4')).toBe('left');
+    expect(slotInName('clean plate.mov')).toBe('plate');
+    for (const name of ['After the show.mp4', 'patch.mov', 'Fall tour.mp4'])
+      expect(slotInName(name)).toBeNull();
   });
 });

@@ -64,9 +64,9 @@ export const slotsOverPlate: readonly Slot[] = [
 /** True where takes of a slot are held against the plate. */
 export const isOverPlate = (slot: string | null): boolean => slotsOverPlate.some(({ key }) => key === slot);
 
-/** The slot that a file's name speaks of; null where it speaks of none. */
+/** The slot that a file's name speaks of; null where it speaks of none. A slot that any take may fill needs no name. */
 export const slotInName = (name: string): string | null =>
-  slotsOverPlate.find(({ key }) => new RegExp(`\\b${key}\\b`, 'i').test(name))?.key ?? null;
+  slotsOverPlate.find(({ key, open }) => !open && new RegExp(`\\b${key}\\b`, 'i').test(name))?.key ?? null;
 
 /** The slot that the movement in a take suggests: where nothing moves it is a plate. */
 export const suggestSlot = (motion: Motion): string =>

@@ -18,8 +18,8 @@ function repeatsOf(seconds: readonly number[], { measure }: ChosenTake): number 
   return shown.filter((picture, index) => index > 0 && picture === shown[index - 1]).length;
 }
 
-/** Rates that cameras film at, pictures a second. */
-const captureRates = [...deliveryRates.map(perSecond), 100, 120, 240];
+/** Rates that cameras film at, pictures a second, rising. */
+const captureRates = [...deliveryRates.map(perSecond), 100, 120, 240].sort((a, b) => a - b);
 
 /** What is wrong with a ramp as it stands, how much, and what to do. */
 export function examineRamp(moment: RampMoment, ruler: Ruler, { takes }: Material): Finding<RampWord>[] {
@@ -68,9 +68,7 @@ export function examineRamp(moment: RampMoment, ruler: Ruler, { takes }: Materia
       facts: { earlier: 0 },
     });
   const repeated = repeatsOf(seconds, chosen);
-  const enough = captureRates
-    .sort((a, b) => a - b)
-    .find((one) => one >= (perSecond(rate) / slow) * 100 * 0.999);
+  const enough = captureRates.find((one) => one >= (perSecond(rate) / slow) * 100 * 0.999);
   if (repeated > 0)
     add({
       code: 'ramp.repeats',

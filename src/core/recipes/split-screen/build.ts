@@ -17,15 +17,21 @@ const titles = { start: 'The first panel comes on', lands: 'The last panel comes
 /** The slots of the panels that there are. */
 export const slotsOf = ({ settings }: Pick<SplitMoment, 'settings'>) => panelSlots.slice(0, settings.panels);
 
-/** The instants of a split: the first panel comes at the beginning, the last where it lands, the others between. */
-export function splitAnchors(moment: SplitMoment, ruler: Ruler): Anchor[] {
+/** The beat on which each panel comes: the first at the beginning, the last where it lands, the others between. */
+export function panelBeats(moment: SplitMoment): number[] {
   const { start, lands, settings, pins = {} } = moment;
-  const { panels } = settings;
-  const [first, last, end] = spanAnchors(moment, ruler, titles, 'The frame is split');
-  const placed = slotsOf(moment).map(({ key }, index) => {
+  const last = settings.panels - 1;
+  return slotsOf(moment).map(({ key }, index) => {
     if (index === 0) return start;
-    return index === panels - 1 ? lands : (pins[key] ?? evenly(start, lands, index, panels - 1));
+    return index === last ? lands : (pins[key] ?? evenly(start, lands, index, last));
   });
+}
+
+/** The instants of a split: one for each panel, and its end. */
+export function splitAnchors(moment: SplitMoment, ruler: Ruler): Anchor[] {
+  const { start, lands } = moment;
+  const [first, last, end] = spanAnchors(moment, ruler, titles, 'The frame is split');
+  const placed = panelBeats(moment);
   const others = slotsOf(moment)
     .slice(1, -1)
     .map(({ key, title }, index) =>

@@ -1,6 +1,5 @@
-import { evenly } from '../anchors';
 import type { Recipe, Sentence, View } from '../recipe';
-import { buildSplit, slotsOf, splitAnchors, type SplitMoment } from './build';
+import { buildSplit, panelBeats, slotsOf, splitAnchors, type SplitMoment } from './build';
 import { examineSplit } from './examine';
 import { explainSplit } from './explain';
 import { splitFilm } from './film';
@@ -48,13 +47,8 @@ export const splitScreen: Recipe<SplitMoment> = {
   slotsIn: slotsOf,
   suggests: () => panelSlots[0].key,
   anchors: splitAnchors,
-  showsFrom: (moment, slot) => {
-    const { start, lands, pins = {}, settings } = moment;
-    const index = panelSlots.findIndex(({ key }) => key === slot);
-    if (index <= 0) return start;
-    if (index >= settings.panels - 1) return lands;
-    return pins[slot] ?? evenly(start, lands, index, settings.panels - 1);
-  },
+  showsFrom: (moment, slot) =>
+    panelBeats(moment)[panelSlots.findIndex(({ key }) => key === slot)] ?? moment.start,
   ofTakes: {},
   say: saySplit,
   views,
