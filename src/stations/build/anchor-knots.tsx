@@ -11,6 +11,7 @@ import { useServices } from '@/ui/bench-context';
 import { gripOf, type DragState } from '@/ui/drag-state';
 import { useGesture } from '@/ui/gesture';
 import { positionAt, xOf, type RibbonLayout } from '@/ui/ribbon/layout';
+import { stepOfKey } from '@/ui/arrow-keys';
 
 /**
  * The further instants of a moment as knots on its passage: dragged, they hold to half beats, with Alt to frames; the
@@ -63,7 +64,7 @@ export function AnchorKnots({
     { filterTaps: true, threshold: 4, preventScroll: 250, preventScrollAxis: 'y', pointer: { keys: false } },
   );
   const onKey = (anchor: Anchor, event: KeyboardEvent) => {
-    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    const by = stepOfKey(event.key);
     if (by === undefined) return;
     event.preventDefault();
     event.stopPropagation();

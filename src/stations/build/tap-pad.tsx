@@ -1,6 +1,7 @@
 import { useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { Point } from '@/core/geometry/size';
 import type { Frame } from '@/ui/stage/stage';
+import { wayOfKey } from '@/ui/arrow-keys';
 
 /** How far one press of an arrow key moves the mark, and with Shift, in shares of the picture. */
 const [near, far] = [0.01, 0.06];
@@ -9,9 +10,7 @@ const [near, far] = [0.01, 0.06];
 export function TapPad({ frame, onTap }: { frame: Frame; onTap: (at: Point) => void }) {
   const [mark, setMark] = useState<Point | null>(null);
   const key = (event: KeyboardEvent) => {
-    const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
-      event.key
-    ] ?? [0, 0];
+    const [dx, dy] = wayOfKey(event.key) ?? [0, 0];
     const sets = event.key === 'Enter' || event.key === ' ';
     if (!mark || (!dx && !dy && !sets)) return;
     event.preventDefault();

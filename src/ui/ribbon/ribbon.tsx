@@ -17,6 +17,7 @@ import { patchBox, piecesOf, positionAt, type RibbonLayout } from './layout';
 import { Needle } from './needle';
 import { Patch } from './patches';
 import { Sections } from './sections';
+import { stepOfKey } from '@/ui/arrow-keys';
 
 type Held = {
   moment: Moment | null;
@@ -139,7 +140,7 @@ export function Ribbon({
   );
 
   const patchKey = (moment: Moment, event: KeyboardEvent) => {
-    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    const by = stepOfKey(event.key);
     if (by !== undefined) {
       const part: SpanPart = event.shiftKey ? 'end' : event.altKey ? 'lands' : 'body';
       void asOne(event.nativeEvent, () =>

@@ -6,6 +6,7 @@ import { useAhead } from '../ahead';
 import { gripOf } from '../drag-state';
 import { useGesture } from '../gesture';
 import type { Frame } from './stage';
+import { wayOfKey } from '@/ui/arrow-keys';
 
 const onEdge = ([x, y]: Point) => x <= 0.001 || y <= 0.001 || x >= 0.999 || y >= 0.999;
 
@@ -111,9 +112,7 @@ export function SeamLine({
       edit(index);
       return;
     }
-    const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
-      event.key
-    ] ?? [0, 0];
+    const [dx, dy] = wayOfKey(event.key) ?? [0, 0];
     if (!dx && !dy) return;
     event.preventDefault();
     event.stopPropagation();

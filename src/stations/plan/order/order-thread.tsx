@@ -8,6 +8,7 @@ import { goTo, useWhere } from '@/ui/where';
 import { markDyes } from '../dyes';
 import { sayReason } from '../reasons';
 import { useLockPlace } from './use-lock-place';
+import { stepOfKey } from '@/ui/arrow-keys';
 
 const rowHeight = 118;
 
@@ -98,7 +99,7 @@ export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: n
               className="cursor-grab touch-pan-y outline-none focus-visible:[&_circle]:stroke-[6]"
               {...drag(index)}
               onKeyDown={(event) => {
-                const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+                const by = stepOfKey(event.key);
                 if (event.key === 'Enter' || event.key === ' ') goTo({ shot: shot.id });
                 else if (by !== undefined) {
                   inTurn(() => latest.current(shot.id, by));

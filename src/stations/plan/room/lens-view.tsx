@@ -15,6 +15,7 @@ import { markDyes, zoneDyes, zoneNames } from '../dyes';
 import { RoomSketch } from './room-sketch';
 import { useNudge } from './use-nudge';
 import { useStill } from './use-still';
+import { wayOfKey } from '@/ui/arrow-keys';
 
 type Ends = Pick<Zone, 'from' | 'to'>;
 
@@ -266,7 +267,7 @@ function ZoneShape({
   });
   const press = (end: 'from' | 'to') => (event: KeyboardEvent) => {
     const step = event.shiftKey ? 0.05 : 0.01;
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+    const by = wayOfKey(event.key);
     if (!by) return;
     event.preventDefault();
     event.stopPropagation();

@@ -2,6 +2,7 @@
 import type { KeyboardEvent } from 'react';
 import { useAhead } from '@/ui/ahead';
 import { useGesture } from '@/ui/gesture';
+import { wayOfKey } from '@/ui/arrow-keys';
 
 type Placed = { id: string; x: number; y: number };
 
@@ -13,12 +14,12 @@ export function useNudge<Thing extends Placed>(
   const asOne = useGesture();
   return (thing) => (event) => {
     const step = event.shiftKey ? 0.25 : 0.05;
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    const by = wayOfKey(event.key);
     if (!by) return;
     event.preventDefault();
     event.stopPropagation();
     const newest = ahead.newest(thing.id, thing);
-    const next = { x: newest.x + by[0] * step, y: newest.y + by[1] * step };
+    const next = { x: newest.x + by[0] * step, y: newest.y - by[1] * step };
     asOne(event.nativeEvent, () => ahead.send(thing.id, next, save(thing, next.x, next.y)));
   };
 }
