@@ -27,6 +27,13 @@ describe('the stage', () => {
     expect(await page.getByText(/^Choose a take/).count()).toBe(0);
   });
 
+  test('names the files whose pictures this browser lost, and says what to do', async ({ open }) => {
+    const { page } = await open({ seed: demoFilm(), at: 'station=build' });
+    const said = page.getByRole('alert').filter({ hasText: 'Bring the files in again' });
+    await said.waitFor();
+    expect(await said.textContent()).toMatch(/^The pictures of .*bench-left.* are not in this browser\./);
+  });
+
   test('says what lands above the picture of the people, and covers nobody with it', async ({ open }) => {
     const { page } = await open({ seed: demoFilm(), keep: ['proxies'], at: 'station=build' });
     const box = async (selector: string) => {

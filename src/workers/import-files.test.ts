@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { undo } from '@/store/change';
 import { removeTake } from '@/store/commands/takes';
-import { TestFilm } from '@/store/__tests__/film';
+import { taken, TestFilm } from '@/store/__tests__/film';
 import { held, until } from './__tests__/answers';
 import { ownLocks } from './__tests__/locks';
 import { lostArrivals, tellLost } from './arrivals';
@@ -152,6 +152,31 @@ describe('bringing files in', () => {
     expect((await film.read()).takes).toHaveLength(1);
     await undo(film.store, film.project);
     expect((await film.read()).takes).toHaveLength(0);
+  });
+
+  it('keeps a file again whose bytes this browser lost, and does what had ended for want of it', async () => {
+    await bring([file('left.mp4', 'clip'), file('right.mp4', 'clip 2')]);
+    const { store, project } = film;
+    const [lost, whole] = (await film.read()).takes.map(({ media }) => media);
+    for (const media of [lost, whole]) await film.measured(media, taken(), true, { media });
+    await store.proxies.put({ id: whole, blob: new Blob(['proxy']) });
+    const reason = { code: 'absent', message: 'The file is no longer in this browser.' };
+    await store.writeRows('halted', [
+      { key: 'a', project, label: 'Render', reason },
+      { key: 'b', project, label: 'Render', reason: 'cancelled' },
+    ]);
+    await store.originals.delete(lost);
+    const [again, known] = await bring([file('left.mp4', 'clip'), file('right.mp4', 'clip 2')]);
+    expect([again.message, known.message]).toEqual([
+      'left.mp4 is here again.',
+      'right.mp4 is already in the project.',
+    ]);
+    expect(await (await store.originals.get(lost))?.blob.text()).toBe('clip');
+    // What is shown of it is made anew; of the other one nothing is.
+    const shown = await store.measures.filter(({ value }) => value.method === 'pictures').toArray();
+    expect(shown.map(({ subject }) => subject)).toEqual([whole]);
+    expect(await store.halted.toCollection().primaryKeys()).toEqual(['b']);
+    expect((await film.read()).takes).toHaveLength(2);
   });
 
   it('belongs to one project: the same file in another one is new there', async () => {

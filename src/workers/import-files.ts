@@ -120,13 +120,14 @@ async function importFile(
     if (unused)
       return known.probe?.video ? await addTake(store, known, keepDelivery) : await addSong(store, known);
     if (known) {
+      const returned = await putBack(store, known, file);
       const [user] = await usersOf(store, known);
       if (user && !user.alive)
         await change(store, project, 'Bring back', [{ record: user.id, set: { alive: true } }]);
       return {
         name,
         outcome: 'known',
-        message: `${name} is already in the project.`,
+        message: returned ? `${name} is here again.` : `${name} is already in the project.`,
         record: user?.id,
       };
     }
@@ -178,6 +179,34 @@ async function importFile(
     return { name, outcome: 'problem', message };
   }
 }
+
+/**
+ * Keeps a known file again where this browser lost its bytes, or what is shown and heard of it; work that ended
+ * for want of a file is done then.
+ * @returns whether something was lost
+ */
+const putBack = (store: Store, { id, project, type }: Media, file: File): Promise<boolean> =>
+  store.transaction(
+    'rw',
+    [store.originals, store.proxies, store.measures, store.halted, store.writes],
+    async () => {
+      const [original, proxy] = await Promise.all([store.originals.get(id), store.proxies.get(id)]);
+      const shown = await store.measures
+        .where({ subject: id })
+        .filter(({ value: { method } }) => method === 'pictures' || method === 'sound')
+        .primaryKeys();
+      const remade = proxy ? [] : shown;
+      if (original && remade.length === 0) return false;
+      if (!original) await store.originals.put({ id, blob: new Blob([file], { type }) });
+      await store.removeRows('measures', project, remade);
+      const ended = await store.halted
+        .where({ project })
+        .filter(({ reason }) => reason !== 'cancelled' && reason.code === 'absent')
+        .primaryKeys();
+      await store.removeRows('halted', project, ended);
+      return true;
+    },
+  );
 
 /** The takes and songs, also removed ones, that a file is used by. */
 const usersOf = async (store: Store, { id, project }: Media) =>

@@ -83,11 +83,13 @@ export function Transport({
     onClose({ from: barStart(grid, around.from - 0.5), to: nextBar(grid, around.to) });
   };
   return (
-    <div className="flex items-center gap-2 overflow-x-auto border-t border-line bg-ground px-5 py-2 phone:sticky phone:bottom-0 phone:px-3">
+    <div className="flex flex-wrap items-center gap-2 border-t border-line bg-ground px-5 py-2 phone:sticky phone:bottom-0 phone:px-3">
       <button type="button" className="knob main phone:-order-2" onClick={() => void player.toggle()}>
         {playing ? 'Pause' : 'Play'}
       </button>
-      <PlaySpeed />
+      <span className="contents phone:*:-order-1">
+        <PlaySpeed />
+      </span>
       {passage && (
         <button type="button" className="knob" aria-pressed={looping} onClick={() => setLooping(!looping)}>
           Loop
@@ -111,8 +113,8 @@ export function Transport({
           </button>
         </>
       )}
-      <span className="flex-1" />
-      <span className="num whitespace-nowrap phone:-order-1" data-testid="needle">
+      <span className="flex-1 phone:hidden" />
+      <span className="num whitespace-nowrap phone:-order-1 phone:flex-1" data-testid="needle">
         {at ? `bar ${at.bar} · beat ${at.beat.toFixed(1)} · ` : ''}
         {formatClock(time)}
         <span className="phone:hidden"> · frame {frameShownAt(snapshot.project.rate, time)}</span>

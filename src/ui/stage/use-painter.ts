@@ -15,6 +15,25 @@ export type Showing = { tree: Node; against: Node | null; frame: number };
 /** What the canvas shows, and how many pictures were drawn on it until now. */
 export type Shown = { frame: number; count: number };
 
+/** What is said where pictures that should show are not in this browser. */
+async function absentOf(
+  store: Store,
+  media: readonly string[],
+  sources: readonly { media: string }[],
+): Promise<CoreError | null> {
+  const here = new Set(sources.map((source) => source.media));
+  const rows = await store.media.bulkGet(media.filter((id) => !here.has(id)));
+  const names = rows.flatMap((row) => (row ? [row.name] : []));
+  if (rows.length === 0) return null;
+  return {
+    code: 'absent',
+    message:
+      names.length === 0
+        ? 'A take’s file did not come to this browser. Carry the project over again with its films.'
+        : `The pictures of ${new Intl.ListFormat('en').format(names)} are not in this browser. Bring ${names.length === 1 ? 'the file' : 'the files'} in again; the shot stays as it is.`,
+  };
+}
+
 /**
  * Paints onto a canvas through the painter's worker. While a picture is being made the newest wish waits and
  * older ones are dropped, so that sound never waits for pictures.
@@ -28,6 +47,7 @@ export function usePainter(
   const client = useRef<Client<PainterApi> | null>(null);
   const busy = useRef(false);
   const loaded = useRef('');
+  const absent = useRef<CoreError | null>(null);
   const wish = useRef<(() => Promise<void>) | null>(null);
   const [shown, setShown] = useState<Shown | null>(null);
   const [problem, setProblem] = useState<CoreError | null>(null);
@@ -53,7 +73,8 @@ export function usePainter(
       if (key !== loaded.current) {
         const sources = await sourcesOf(store, media, 'proxies');
         await painter.api.useSources(sources, delivery, fitWithin(delivery, 640));
-        loaded.current = sources.length === media.length ? key : '';
+        absent.current = await absentOf(store, media, sources);
+        loaded.current = absent.current ? '' : key;
       }
       const bitmap = against
         ? await painter.api.paintDifference(tree, against, frame)
@@ -65,7 +86,7 @@ export function usePainter(
       }
       bitmap.close();
       setShown((before) => ({ frame, count: (before?.count ?? 0) + 1 }));
-      setProblem(null);
+      setProblem(absent.current);
     };
     wish.current = paint;
     const work = async () => {
