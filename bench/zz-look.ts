@@ -10,24 +10,18 @@ try {
   const bench = await BenchPage.open(browser, server.url, { seed, size: phone });
   const { page } = bench;
   await page.waitForTimeout(1500);
-  await page.screenshot({ path: `/tmp/look/p-lost.png` });
-  const buttons = await page.getByRole('button').allInnerTexts();
-  console.log(buttons.join('|'));
-  await page.keyboard.press('Control+k');
-  await page.waitForTimeout(800);
-  await page.screenshot({ path: `/tmp/look/p-actions.png` });
-  await page.keyboard.press('Escape');
+  await page.screenshot({ path: `/tmp/look/p-song.png` });
   await bench.go('Build');
   await page.waitForTimeout(1500);
   await page.screenshot({ path: `/tmp/look/p-build-lost.png` });
-  await page.context().close();
-  // the demo cannot be fetched
-  const context = await browser.newContext({ viewport: phone, serviceWorkers: 'block' });
-  const p2 = await context.newPage();
-  await p2.route('**/demo/**', (r) => r.abort());
-  await p2.goto(server.url);
-  await p2.waitForTimeout(4000);
-  await p2.screenshot({ path: `/tmp/look/p-nodemo.png` });
+  const t = Date.now();
+  await bench.bringIn(...['bench-left-1','bench-left-2','bench-right-1','bench-right-2','bench-plate-start','bench-plate-end'].map((n) => `public/demo/${n}.mp4`));
+  await page.waitForTimeout(3000);
+  await page.screenshot({ path: `/tmp/look/p-back1.png` });
+  await bench.settled();
+  console.log('settled', Date.now() - t);
+  await page.waitForTimeout(1000);
+  await page.screenshot({ path: `/tmp/look/p-back2.png` });
   console.log(bench.errors);
 } catch (error) {
   console.log(error);

@@ -1,17 +1,10 @@
+import type { Answer } from '@/core/footage/task';
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type * as z from 'zod/mini';
 import type { CoreError } from '@/core/error';
 import type { commandSchema, fieldOpSchema } from '@/core/model/command';
 import type { FoundValue } from '@/core/footage/analysers';
-import type {
-  Comparison,
-  Probe,
-  SeamMeasure,
-  SongSections,
-  SongSound,
-  Stills,
-  TakePictures,
-} from '@/core/model/measures';
+import type { Comparison, Probe, SongSections, SongSound, Stills, TakePictures } from '@/core/model/measures';
 import type { AnyRecord, Moment, RecordKind } from '@/core/model/records';
 import type { Size } from '@/core/geometry/size';
 import type { Node } from '@/core/picture/node';
@@ -56,7 +49,7 @@ export type MeasureValue =
   | { method: 'sound'; sound: SongSound }
   | { method: 'beats'; beats: BeatTrack }
   | { method: 'sections'; form: SongSections }
-  | { method: 'seam-3'; seam: SeamMeasure };
+  | Answer;
 /**
  * Something measured, small enough for live queries, under a key that holds everything it depends on. What is large of
  * it lies in `curves` under the same key.

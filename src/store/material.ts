@@ -1,5 +1,4 @@
-import type { SeamTask } from '@/core/footage/seam-task';
-import type { SeamMeasure } from '@/core/model/measures';
+import { methodOf, type Answer, type Task } from '@/core/footage/task';
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
 import type { Node } from '@/core/picture/node';
@@ -8,10 +7,11 @@ import type { ChosenTake, Material } from '@/core/recipes/material';
 import type { Recipe, Ruler } from '@/core/recipes/recipe';
 import { rememberedWith } from '@/core/remember';
 import { plateOfMoment } from './plates';
+import type { MeasureValue } from './db';
 import { comparisonOf, rulerOf, takeMeasure, type Snapshot } from './snapshot';
 
 /** Work of a moment under the key that its answer has or will have. */
-export type KeyedWork = { key: string; name: string; title: string; task: () => SeamTask };
+export type KeyedWork = { key: string; name: string; title: string; task: () => Task };
 
 /** A moment that is built here, with its recipe and what turns its beats into frames. */
 export type Buildable = { recipe: Recipe; ruler: Ruler };
@@ -47,21 +47,29 @@ export function worksOf(snapshot: Snapshot, moment: Moment): KeyedWork[] {
 function worksFrom(snapshot: Snapshot, moment: Moment, material: Material): KeyedWork[] {
   const able = buildable(snapshot, moment);
   if (!able) return [];
-  return able.recipe.works(moment, able.ruler, material).map(({ parts, ...work }) => ({
+  return able.recipe.works(moment, able.ruler, material).map(({ parts, is, ...work }) => ({
     ...work,
-    key: `seam-3:${moment.id}:${work.name}:${JSON.stringify(parts)}`,
+    key: `${methodOf[is]}:${moment.id}:${work.name}:${JSON.stringify(parts)}`,
   }));
 }
 
+const methods = new Set<string>(Object.values(methodOf));
+const isAnswer = (value: MeasureValue): value is Answer => methods.has(value.method);
+
 /** The last answers that there are, whatever they were solved from. */
-function solvedOf(snapshot: Snapshot, moment: Moment): Record<string, SeamMeasure> {
-  const out: Record<string, SeamMeasure> = {};
+function solvedOf(snapshot: Snapshot, moment: Moment): Record<string, Answer> {
+  const out: Record<string, Answer> = {};
   for (const { key, subject, value } of snapshot.measures.values())
-    if (subject === moment.id && value.method === 'seam-3') out[key.split(':')[2]] = value.seam;
+    if (subject === moment.id && isAnswer(value)) out[key.split(':')[2]] = value;
   return out;
 }
 
-type Known = { material: Material; fresh: Material; waiting: boolean };
+type Known = {
+  material: Material;
+  fresh: Material;
+  waiting: boolean;
+  /** what is still to come */ missing: string[];
+};
 const materials = rememberedWith<Moment, Known>();
 
 /**
@@ -82,15 +90,17 @@ export function materialOf(snapshot: Snapshot, moment: Moment): Known {
 function gather(snapshot: Snapshot, moment: Moment, takes: Material['takes']): Known {
   const last = solvedOf(snapshot, moment);
   const works = worksFrom(snapshot, moment, { takes, solved: last });
+  const missing = works.filter(({ key }) => !snapshot.measures.has(key)).map(({ title }) => title);
   const found = works.flatMap(({ key, name }) => {
     const value = snapshot.measures.get(key)?.value;
-    return value?.method === 'seam-3' ? [[name, value.seam] as const] : [];
+    return value && isAnswer(value) ? [[name, value] as const] : [];
   });
   const solved = Object.fromEntries(found);
   return {
     material: { takes, solved: { ...last, ...solved } },
     fresh: { takes, solved },
-    waiting: found.length < works.length,
+    waiting: missing.length > 0,
+    missing,
   };
 }
 

@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import type { SeamTask } from '@/core/footage/seam-task';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { partKey } from '@/core/footage/take-parts';
 import { pictureTimes } from '@/core/footage/picture-times';
@@ -59,7 +60,7 @@ describe('work follows from what is stored', () => {
     expect(await kinds()).toEqual([]);
     expect(materialOf(await film.read(), snapshot.built[0])).toMatchObject({
       waiting: false,
-      fresh: { solved: { seam } },
+      fresh: { solved: { seam: { seam } } },
     });
   });
 
@@ -125,7 +126,7 @@ describe('work follows from what is stored', () => {
     await film.compared('one', { path: standing(3) });
     await film.compared('two');
     await setMoment(store, project, moment, 'Tap', { 'slots.left.taps': [{ time: 1, at: [0.2, 0.5] }] });
-    const found = await task();
+    const found = (await task()) as SeamTask | undefined;
     // Eight beats of half a second at 24000/1001: 95.9 frames; the copy appears after a bar.
     expect(found).toMatchObject({
       from: 48,

@@ -6,7 +6,7 @@ import { measureTake } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
 import { packBundle, unpackBundle } from '@/media/bundle-zip';
 import { platePictures, quickCheck } from '@/media/quick-check';
-import { solveMomentSeam } from '@/media/solve-seam';
+import { solveTask } from '@/media/solve-task';
 import { plainErrors } from './plain-errors';
 
 const api = plainErrors({
@@ -18,7 +18,7 @@ const api = plainErrors({
   clickTrack,
   takeEvents,
   compareTake,
-  solveMomentSeam,
+  solveTask,
   platePictures,
   quickCheck,
   packBundle,

@@ -1,5 +1,5 @@
 import { refuse } from '@/core/error';
-import { mediaOfTask } from '@/core/footage/seam-task';
+import { mediaOfTask } from '@/core/footage/task';
 import { filesIn } from '@/core/picture/node';
 import type { Moment } from '@/core/model/records';
 import type { Render } from '@/store/db';
@@ -18,12 +18,12 @@ export const solveWork: Doing<'work'> = async (job, api) => {
   const { store, need, progress } = job;
   const task = need.work.task();
   const sources = await sourcesOf(store, mediaOfTask(task), 'proxies');
-  const seam = await api.solveMomentSeam(task, sources, progress);
+  const answer = await api.solveTask(task, sources, progress);
   await keep(
     job,
     need.moment.id,
-    [{ key: need.key, value: { method: 'seam-3', seam } }],
-    (key, method) => method === 'seam-3' && workIn(key) === need.work.name,
+    [{ key: need.key, value: answer }],
+    (key, method) => method === answer.method && workIn(key) === need.work.name,
   );
 };
 

@@ -322,11 +322,11 @@ describe('the runner', () => {
     const solve = vi
       .fn<() => Promise<unknown>>()
       .mockImplementationOnce(solving.called)
-      .mockResolvedValue(found);
-    start({ solveMomentSeam: solve });
+      .mockResolvedValue({ method: 'seam-3', seam: found });
+    start({ solveTask: solve });
     await solving.begun();
     await setMoment(film.store, film.project, moment, 'In', { 'slots.left.at': 1 });
-    solving.release(found);
+    solving.release({ method: 'seam-3', seam: found });
     await idle();
     expect(solve).toHaveBeenCalledTimes(2);
     const seams = [...(await film.read()).measures.values()].filter(({ value }) => value.method === 'seam-3');

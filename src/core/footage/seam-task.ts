@@ -11,6 +11,7 @@ export type SeamSide = {
 
 /** What a still seam between two takes of one camera is solved from. */
 export type SeamTask = {
+  is: 'seam';
   /** who shows outside the outline, and who inside; the frame's left edge belongs to the first, its right to the second */
   sides: readonly [SeamSide, SeamSide];
   plate: MediaNode | null;
@@ -21,7 +22,3 @@ export type SeamTask = {
   /** drawn by hand, in shares of the frame: judged, not solved */
   outline: Point[] | null;
 };
-
-/** The files that a task is solved from. */
-export const mediaOfTask = ({ sides, plate }: SeamTask): string[] =>
-  [...sides.map(({ node }) => node), ...(plate ? [plate] : [])].map(({ content }) => content.media);

@@ -1,5 +1,5 @@
-import type { SeamTask } from '../footage/seam-task';
-import type { Comparison, SeamMeasure, TakeMeasure } from '../model/measures';
+import type { Answer, Task } from '../footage/task';
+import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
 
 /** A chosen take with what is known of it; `measure` is null until it was measured. */
@@ -8,7 +8,7 @@ export type ChosenTake = { take: Take; measure: TakeMeasure | null; comparison: 
 /** What a moment is built from, by the keys of its slots and works. Anything may still be missing. */
 export type Material = {
   takes: Readonly<Record<string, ChosenTake | null>>;
-  solved: Readonly<Record<string, SeamMeasure | null>>;
+  solved: Readonly<Record<string, Answer | null>>;
 };
 
 /** Something that has to be solved before a moment is whole. */
@@ -19,6 +19,7 @@ export type Work = {
   title: string;
   /** everything that the answer depends on, as text; another key is another answer */
   parts: unknown[];
+  is: Task['is'];
   /** what it is solved from */
-  task: () => SeamTask;
+  task: () => Task;
 };

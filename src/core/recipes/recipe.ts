@@ -103,7 +103,7 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   say(moment: Some, ruler: Ruler): Sentence;
   views: readonly View[];
   outline(moment: Some, material: Material): Outline | null;
-  landing(moment: Some, material: Material): Landing | null;
+  landing(moment: Some, ruler: Ruler, material: Material): Landing | null;
   /** the slot whose performer stands at a point of the whole picture; null where a tap chooses nobody */
   slotAt(at: Point): string | null;
   /** what has to be solved, as far as there is something to solve it from */

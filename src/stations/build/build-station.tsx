@@ -132,9 +132,9 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
   const frame = Math.min(end - 1, Math.max(start, frameShownAt(rate, time)));
   const tree = useMemo(() => pictureOf(snapshot, moment)?.tree ?? null, [snapshot, moment]);
   const takes = useMemo(() => (tree ? mediaIn(tree) : []), [tree]);
-  const { material, waiting } = materialOf(snapshot, moment);
+  const { material, waiting, missing } = materialOf(snapshot, moment);
   const outline = recipe.outline(moment, material);
-  const landing = recipe.landing(moment, material);
+  const landing = recipe.landing(moment, ruler, material);
   const showing = useMemo(() => tree && showingOf(view, tree, frame, rate), [view, tree, frame, rate]);
 
   useEffect(() => {
@@ -213,10 +213,10 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
       side={
         <>
           <Part title="What the bench found">
-            {waiting && <p className="mb-2 text-ink2">The join is being looked for …</p>}
+            {waiting && <p className="mb-2 text-ink2">Being worked out: {missing.join(', ')} …</p>}
             <Findings findings={findings.build.filter((finding) => finding.where.moment === moment.id)} />
           </Part>
-          <JoinCurve seam={material.solved.seam ?? null} start={start} rate={rate} />
+          <JoinCurve answers={material.solved} start={start} rate={rate} />
           <TakeNotes moment={moment} recipe={recipe} slots={filmed.map(({ key }) => key)} />
           {kept.length > 0 && (
             <Part title="Whom to keep">

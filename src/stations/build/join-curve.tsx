@@ -1,7 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import { allowed } from '@/core/finding/allowed';
-import type { SeamMeasure } from '@/core/model/measures';
+import type { Material } from '@/core/recipes/material';
 import { timeOfFrame, type Rate } from '@/core/time/rate';
 import { useServices } from '@/ui/bench-context';
 import { Chart, type ChartProps } from '@/ui/chart';
@@ -9,7 +9,17 @@ import { Term } from '@/ui/term';
 import { Part } from '../station';
 
 /** How visible the join is over the frames of a moment; a press goes there. @param start the moment's first frame */
-export function JoinCurve({ seam, start, rate }: { seam: SeamMeasure | null; start: number; rate: Rate }) {
+export function JoinCurve({
+  answers,
+  start,
+  rate,
+}: {
+  answers: Material['solved'];
+  start: number;
+  rate: Rate;
+}) {
+  const solved = Object.values(answers).find((answer) => answer?.method === 'seam-3');
+  const seam = solved?.method === 'seam-3' ? solved.seam : null;
   const { player } = useServices();
   const go = useMemo(
     () => (frame: number) => {

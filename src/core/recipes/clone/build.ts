@@ -3,7 +3,7 @@ import { still, type Track } from '../../motion/keyframes';
 import { groupOf, outlineMatte, type Node } from '../../picture/node';
 import { takeNode } from '../take-node';
 import type { Point } from '../../geometry/size';
-import { type CloneMoment, cloneMaterial, otherSide, seamWork, straightSeam, type Side } from './material';
+import { type CloneMoment, cloneMaterial, otherSide, seamIn, straightSeam, type Side } from './material';
 import type { Anchor, Ruler } from '../recipe';
 import { fillOf, plateSlot } from '../../model/slots';
 import { spanAnchors } from '../anchors';
@@ -26,7 +26,7 @@ export function cloneFrames(moment: CloneMoment, ruler: Ruler) {
 
 /** The outline in force: drawn by hand, else solved, else straight; shares of the frame. */
 export function ringsInForce({ settings }: CloneMoment, { solved }: Material): Point[][] {
-  const found = solved[seamWork]?.rings ?? [];
+  const found = seamIn(solved)?.rings ?? [];
   if (settings.seam) return [settings.seam];
   return found.length > 0 ? found : [straightSeam];
 }

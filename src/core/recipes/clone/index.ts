@@ -1,12 +1,12 @@
 import { fillOf, plateSlot, tapsOf } from '../../model/slots';
-import type { Landing, Outline, Recipe, Sentence, View } from '../recipe';
+import type { Landing, Outline, Recipe, Ruler, Sentence, View } from '../recipe';
 import type { Material } from '../material';
 import { plate } from '../slots';
 import { buildClone, cloneAnchors, ringsInForce } from './build';
 import { examineClone } from './examine';
 import { explainClone } from './explain';
 import { cloneFilm } from './film';
-import { cloneMaterial, otherSide, seamWork, type CloneMoment } from './material';
+import { cloneMaterial, otherSide, seamIn, type CloneMoment } from './material';
 import { cloneSlots, slotOfSide, suggestCloneSlot } from './slots';
 import { cloneWords } from './words';
 import { cloneWorks } from './works';
@@ -55,11 +55,11 @@ const outline = (moment: CloneMoment, material: Material): Outline => ({
   title: 'the join',
   setting: 'seam',
   rings: ringsInForce(moment, material),
-  state: moment.settings.seam ? 'drawn' : material.solved[seamWork] ? 'solved' : 'guessed',
+  state: moment.settings.seam ? 'drawn' : seamIn(material.solved) ? 'solved' : 'guessed',
 });
 
 /** The copy, where it was tapped, else where its take moves. */
-function landing(moment: CloneMoment, material: Material): Landing {
+function landing(moment: CloneMoment, _ruler: Ruler, material: Material): Landing {
   const copy = otherSide(moment.settings.first);
   const across = cloneMaterial(material)[copy]?.measure?.motion?.across ?? 0.5;
   return { who: 'copy', at: tapsOf(fillOf(moment, copy))[0]?.at ?? [across, 0.5] };

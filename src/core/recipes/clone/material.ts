@@ -22,12 +22,18 @@ export type CloneMaterial = {
   seam: SeamMeasure | null;
 };
 
+/** The join of two performers, where it was solved. */
+export const seamIn = (solved: Material['solved']): SeamMeasure | null => {
+  const answer = solved[seamWork];
+  return answer?.method === 'seam-3' ? answer.seam : null;
+};
+
 /** What was chosen and solved for a clone, by its own names. */
 export const cloneMaterial = ({ takes, solved }: Material): CloneMaterial => ({
   plate: takes[plateSlot] ?? null,
   left: takes.left ?? null,
   right: takes.right ?? null,
-  seam: solved[seamWork] ?? null,
+  seam: seamIn(solved),
 });
 
 /** The seam of a moment until it is solved: straight, in the middle; shares of the frame. */

@@ -46,6 +46,7 @@ export function cloneWorks(moment: CloneMoment, ruler: Ruler, material: Material
       };
     };
     return {
+      is: 'seam',
       sides: [side('left', left), side('right', right)],
       plate: nodes.find(({ id }) => id === plateSlot) ?? null,
       from: frames.lands,
@@ -54,5 +55,5 @@ export function cloneWorks(moment: CloneMoment, ruler: Ruler, material: Material
       outline: settings.seam,
     };
   };
-  return [{ name: seamWork, title: 'the join', parts, task }];
+  return [{ name: seamWork, title: 'the join', is: 'seam', parts, task }];
 }

@@ -2,20 +2,13 @@ import type { Bounds, Point, Size } from '../../geometry/size';
 import type { MomentOf } from '../../model/records';
 import { coveredCells as cells } from '../../footage/presence';
 import { fillOf, plateSlot } from '../../model/slots';
-import { coverScale } from '../../motion/edge-cover';
 import { gentle } from '../../motion/easing';
-import { still, type Track } from '../../motion/keyframes';
-import { shakeAfter } from '../../motion/shake';
-import {
-  fillFrame,
-  groupOf,
-  outlineMatte,
-  type MediaNode,
-  type Node,
-  type Transform,
-} from '../../picture/node';
+import type { Track } from '../../motion/keyframes';
+import { groupOf, outlineMatte, type MediaNode, type Node, type Transform } from '../../picture/node';
+import { between, boxRound, cutoutIn, cutoutWork, fileInFrame, frameInFile, inFile } from '../cutouts';
+import { groundShake, type GroundShake } from '../ground-shake';
 import { evenly, pinAnchor, spanAnchors } from '../anchors';
-import type { ChosenTake, Material } from '../material';
+import type { ChosenTake, Material, Work } from '../material';
 import type { Anchor, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
 import { wholeFreeze } from './settings';
@@ -79,12 +72,24 @@ function boxOf(pose: ChosenTake | null): Bounds {
   };
 }
 
+/** Cutting the pose out of its frozen picture by the clean plate. */
+export const freezeWorks = (moment: FreezeMoment, _ruler: Ruler, material: Material): Work[] =>
+  cutoutWork(poseSlot.key, material, material.takes[poseSlot.key] ?? null, frozenAt(moment));
+
+/** The outline of the pose in shares of its file; none where it was not cut out, or nobody stood there. */
+export const poseRings = (material: Material): Point[][] => cutoutIn(material, poseSlot.key)?.rings ?? [];
+
 /**
- * The pieces of the pose, from its feet to its head, in shares of the frame: level cuts through where somebody stands.
- * The first and the last reach as far as that does.
+ * Where the pieces of the pose lie, from its feet to its head, in shares of the frame: level cuts through where
+ * somebody stands. The first and the last reach as far as that does.
  */
-export function cutsOf(moment: FreezeMoment, pose: ChosenTake | null): Point[][] {
-  const { left, top, right, bottom } = boxOf(pose);
+export function cutsOf(moment: FreezeMoment, material: Material, frame: Size): Point[][] {
+  const pose = material.takes[poseSlot.key] ?? null;
+  const source = pose?.measure?.size;
+  const outline = source
+    ? boxRound(poseRings(material).flatMap((ring) => ring.map((point) => fileInFrame(point, source, frame))))
+    : null;
+  const { left, top, right, bottom } = outline ?? boxOf(pose);
   const { pieces } = moment.settings;
   return piecesOf(moment).map((piece) => {
     const [upper, lower] = [pieces - piece, pieces - piece + 1].map(
@@ -97,6 +102,22 @@ export function cutsOf(moment: FreezeMoment, pose: ChosenTake | null): Point[][]
       [left, lower],
     ];
   });
+}
+
+/** A piece as it is cut out of the file's own pixels, so that the cut flies with it: along the pose where that is known. */
+function pieceMatte(
+  cut: readonly Point[],
+  rings: readonly Point[][],
+  source: Size,
+  frame: Size,
+  from: number,
+) {
+  const box = frameInFile(cut, source, frame);
+  if (rings.length === 0) return outlineMatte('content', [{ frame: from, rings: [box] }], 0);
+  const [upper, lower] = [box[0][1], box[2][1]];
+  const pose = between(inFile(rings, source), upper, lower);
+  // The outline was found in pixels of 640 across.
+  return outlineMatte('content', [{ frame: from, rings: pose }], Math.max(1, Math.round(source.width / 640)));
 }
 
 const ways = {
@@ -141,21 +162,9 @@ function flight(
   ];
 }
 
-/** The shake of the whole picture as its pieces land, enlarged so far that no edge comes into sight. */
-export function shakeOf(moment: FreezeMoment, ruler: Ruler): { transforms: Transform[]; scale: number } {
-  const { shake } = wholeFreeze(moment.settings);
-  const { width, height } = ruler.project;
-  if (shake === 0) return { transforms: [], scale: 1 };
-  const { x, y } = shakeAfter(freezeFrames(moment, ruler).lands, shake, 1);
-  const moves = x.map(({ value }, index) => ({ x: value, y: y[index].value, rotation: 0, scale: 1 }));
-  const scale = coverScale(moves, { width, height });
-  return {
-    scale,
-    transforms: [
-      { is: 'move', size: { width, height }, x, y, rotation: still(0), scale: still(scale), undone: false },
-    ],
-  };
-}
+/** The shake of the whole picture as its pieces land. */
+export const shakeOf = (moment: FreezeMoment, ruler: Ruler): GroundShake =>
+  groundShake(ruler.project, freezeFrames(moment, ruler).lands, wholeFreeze(moment.settings).shake);
 
 /** The picture of a freeze stack: the empty set, the pieces of the frozen pose as they land, then perhaps the running take. */
 export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Material): Node {
@@ -166,19 +175,13 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
   const pose = material.takes[poseSlot.key] ?? null;
   const whole = lands[lands.length - 1];
   const runs = after === 'runs' && whole < end;
-  const cuts = cutsOf(moment, pose);
+  const cuts = cutsOf(moment, material, frame);
+  const rings = poseRings(material);
   const at = frozenAt(moment);
   const pieces = piecesOf(moment).flatMap((piece, index): MediaNode[] => {
     const source = pose?.measure?.size;
     const from = Math.max(start, lands[index] - frames);
     if (!source || from >= end) return [];
-    // Cut out of the file's own pixels, so that the cut flies with the piece.
-    const into = fillFrame(source, frame);
-    const [scale, , , , left, top] = into.is === 'map' ? into.matrix : [1, 0, 0, 1, 0, 0];
-    const ring = cuts[index].map(([x, y]): Point => [
-      (x * frame.width - left) / scale,
-      (y * frame.height - top) / scale,
-    ]);
     return takeNode(
       project,
       `${poseSlot.key}-${piece}`,
@@ -186,7 +189,7 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
       pose,
       { from, until: runs ? Math.max(from + 1, whole) : end, at, hold: true },
       {
-        mattes: [outlineMatte('content', [{ frame: from, rings: [ring] }], 0)],
+        mattes: [pieceMatte(cuts[index], rings, source, frame, from)],
         transforms: flight(moment, piece, lands[index], cuts[index], frame),
       },
     );

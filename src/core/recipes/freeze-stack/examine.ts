@@ -4,6 +4,7 @@ import { plateSlot } from '../../model/slots';
 import { timeOfBeat } from '../../time/grid';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { landsInTurn } from '../anchors';
+import { cutoutIn, examineCutout } from '../cutouts';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { freezeAnchors, freezeFrames, frozenAt, type FreezeMoment } from './build';
@@ -12,11 +13,8 @@ import { poseSlot } from './slots';
 import type { FreezeCode } from './words';
 
 /** What is wrong with a freeze stack as it stands, how much, and what to do. */
-export function examineFreeze(
-  moment: FreezeMoment,
-  ruler: Ruler,
-  { takes }: Material,
-): Finding<FreezeCode>[] {
+export function examineFreeze(moment: FreezeMoment, ruler: Ruler, material: Material): Finding<FreezeCode>[] {
+  const { takes } = material;
   const { grid, project } = ruler;
   const { rate } = project;
   const findings: Finding<FreezeCode>[] = [];
@@ -51,6 +49,10 @@ export function examineFreeze(
     });
   });
   if (!pose?.measure) return findings;
+  const cutout = cutoutIn(material, poseSlot.key);
+  if (takes[plateSlot] && cutout)
+    for (const { code, ...rest } of examineCutout(cutout))
+      add({ code: `freeze.${code}`, ...rest, facts: { slot: poseSlot.key } });
   const { times } = pose.measure;
   const last = times.last + meanStep(times);
   const at = frozenAt(moment);

@@ -3,6 +3,7 @@ import { beatLabel } from '../../time/grid';
 import { rowsOfTake, tellLaid, tellMask } from '../explain-node';
 import type { Material } from '../material';
 import type { Ruler, Step } from '../recipe';
+import { tellShake } from '../ground-shake';
 import { freezeAnchors, shakeOf, type FreezeMoment } from './build';
 import { wholeFreeze } from './settings';
 import { pieceAnchor, poseSlot } from './slots';
@@ -30,15 +31,6 @@ export function explainFreeze(moment: FreezeMoment, ruler: Ruler, _material: Mat
       rows: rowsOfTake(node, project),
     };
   });
-  if (shake === 0) return steps;
-  const { scale } = shakeOf(moment, ruler);
   const hits = anchors.slice(1, -1).map(({ frame }) => frame);
-  return [
-    ...steps,
-    {
-      title: 'Over all of it',
-      text: `Group everything, enlarge it to ${(100 * scale).toFixed(2)} % and shake it after each landing (frames ${hits.join(', ')}): by ${shake} px on the frame itself, less on each of the ten after it, every frame nearly the other way.`,
-      rows: [],
-    },
-  ];
+  return [...steps, ...tellShake(shakeOf(moment, ruler), hits, shake)];
 }

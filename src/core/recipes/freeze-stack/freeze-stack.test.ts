@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { painted } from '../../__tests__/scene';
 import { mapPoint } from '../../geometry/affine';
+import type { Cutout } from '../../footage/cutout';
 import type { Comparison } from '../../model/measures';
 import { valueAt } from '../../motion/keyframes';
 import { shakeAfter } from '../../motion/shake';
@@ -60,14 +61,14 @@ const { start, lands, end } = freezeFrames(moment, ruler);
 
 describe('the freeze stack', () => {
   it('cuts whom the plate shows from feet to head', () => {
-    const cuts = cutsOf(moment, standing);
+    const cuts = cutsOf(moment, material(), size);
     expect(cuts).toHaveLength(4);
     expect(cuts[0][3][1]).toBe(1);
     expect(cuts[3][0][1]).toBeCloseTo(8 / 27, 6);
     expect([cuts[0][0][0], cuts[0][1][0]].map((x) => x * 48)).toEqual([15, 33]);
     // Each begins where the one before it ends, so that nothing is missing between them.
     cuts.slice(1).forEach((cut, index) => expect(cut[2][1]).toBeCloseTo(cuts[index][0][1], 9));
-    expect(cutsOf(moment, null)[3][0]).toEqual([0, 0]);
+    expect(cutsOf(moment, material({ pose: null }), size)[3][0]).toEqual([0, 0]);
   });
 
   it('lands each piece exactly in its place on the frame of its beat, and keeps it there', () => {
@@ -88,10 +89,43 @@ describe('the freeze stack', () => {
     expect([half[4 * (50 * size.width + 48)], half[4 * (18 * size.width + 48)]]).toEqual([200, 40]);
   });
 
+  it('cuts along the pose where that was cut out of the set, and says so where it could not be', () => {
+    // An arm out to the left at half height: a T of two boxes, in shares of the file.
+    const rings: [number, number][][] = [
+      [
+        [0.4, 0.2],
+        [0.6, 0.2],
+        [0.6, 1],
+        [0.4, 1],
+        [0.4, 0.6],
+        [0.2, 0.6],
+        [0.2, 0.5],
+        [0.4, 0.5],
+      ],
+    ];
+    const cut = (more: Partial<Cutout> = {}): Material => ({
+      ...material(),
+      solved: { pose: { method: 'cutout-1', cutout: { rings, share: 0.2, faint: 0, ...more } } },
+    });
+    expect(codes(moment, cut())).toEqual(['fine freeze.lands']);
+    expect(codes(moment, cut({ faint: 0.4 }))).toContain('watch freeze.faint');
+    expect(codes(moment, cut({ share: 0, rings: [] }))).toContain('fix freeze.uncut');
+    const [work] = freezeStack.works(moment, ruler, material());
+    expect(work.task()).toMatchObject({ is: 'cutout', media: 'media-pose', seconds: 1 });
+    expect(freezeStack.works(moment, ruler, material({ plate: null }))).toEqual([]);
+    const tree = freezeStack.build(moment, ruler, cut());
+    const { data } = paintFrame(tree, lands[3], size, (media) =>
+      painted(size, () => [lights[media], lights[media], lights[media]]),
+    );
+    const light = (x: number, y: number) => data[4 * (Math.floor(y * 54) * size.width + Math.floor(x * 96))];
+    expect([light(0.5, 0.3), light(0.3, 0.55), light(0.5, 0.9)]).toEqual([200, 200, 200]);
+    expect([light(0.3, 0.3), light(0.3, 0.8), light(0.7, 0.5), light(0.5, 0.1)]).toEqual([40, 40, 40, 40]);
+  });
+
   it('turns and grows a piece about its own middle', () => {
     const given = set({ from: 'place' });
     const [, piece] = mediaIn(freezeStack.build(given, ruler, material()));
-    const [cut] = cutsOf(given, standing);
+    const [cut] = cutsOf(given, material(), size);
     const middle: [number, number] = [
       (size.width * (cut[0][0] + cut[1][0])) / 2,
       (size.height * (cut[0][1] + cut[2][1])) / 2,

@@ -1,5 +1,13 @@
 import type { Recipe, Sentence, View } from '../recipe';
-import { buildFreeze, cutsOf, freezeAnchors, frozenAt, piecesOf, type FreezeMoment } from './build';
+import {
+  buildFreeze,
+  cutsOf,
+  freezeAnchors,
+  freezeWorks,
+  frozenAt,
+  piecesOf,
+  type FreezeMoment,
+} from './build';
 import { examineFreeze } from './examine';
 import { explainFreeze } from './explain';
 import { freezeFilm } from './film';
@@ -51,14 +59,12 @@ export const freezeStack: Recipe<FreezeMoment> = {
   say: sayFreeze,
   views,
   outline: () => null,
-  landing: (moment, material) => {
-    const [[left, top], , [right, bottom]] = cutsOf(moment, material.takes[poseSlot.key] ?? null)[
-      moment.settings.pieces - 1
-    ];
+  landing: (moment, { project }, material) => {
+    const [[left, top], , [right, bottom]] = cutsOf(moment, material, project)[moment.settings.pieces - 1];
     return { who: 'the last piece', at: [(left + right) / 2, (top + bottom) / 2] };
   },
   slotAt: () => null,
-  works: () => [],
+  works: freezeWorks,
   build: buildFreeze,
   examine: examineFreeze,
   words: freezeWords,

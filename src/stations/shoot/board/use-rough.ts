@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { filesIn } from '@/core/picture/node';
 import type { Finding } from '@/core/finding/finding';
 import { fitWithin } from '@/core/geometry/size';
-import type { SeamMeasure } from '@/core/model/measures';
+import type { Answer } from '@/core/footage/task';
 import type { Moment } from '@/core/model/records';
 import { recipeOf } from '@/core/recipes/built';
 import type { Material } from '@/core/recipes/material';
@@ -67,11 +67,11 @@ export function useRough(board: Board) {
         painter.end();
       };
       try {
-        const solved: Record<string, SeamMeasure> = {};
+        const solved: Record<string, Answer> = {};
         const tasks = worksOf(snapshot, trial).map(({ name, task }) => ({ name, task: task() }));
         for (const [index, { name, task }] of tasks.entries()) {
           const tell = callback((part: number) => onProgress((index + part) / tasks.length));
-          solved[name] = await solver.api.solveMomentSeam(task, sources, tell);
+          solved[name] = await solver.api.solveTask(task, sources, tell);
         }
         const { width, height } = snapshot.project;
         await painter.api.useSources(sources, { width, height }, fitWithin({ width, height }, 640));

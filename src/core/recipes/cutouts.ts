@@ -1,0 +1,98 @@
+import type { Cutout, CutoutTask } from '../footage/cutout';
+import type { Finding } from '../finding/finding';
+import { plateSlot } from '../model/slots';
+import type { Bounds, Point, Size } from '../geometry/size';
+import { fillFrame } from '../picture/node';
+import type { ChosenTake, Material, Work } from './material';
+
+/** The cut-out under the name of its work; null until it was solved. */
+export const cutoutIn = ({ solved }: Material, name: string): Cutout | null => {
+  const answer = solved[name];
+  return answer?.method === 'cutout-1' ? answer.cutout : null;
+};
+
+/**
+ * Cutting somebody out of one picture of a take by the clean plate, once both were measured.
+ * @param seconds of the take
+ */
+export function cutoutWork(
+  name: string,
+  { takes }: Material,
+  chosen: ChosenTake | null,
+  seconds: number,
+): Work[] {
+  const plate = takes[plateSlot];
+  if (!plate?.measure || !chosen?.measure || plate.take.media === chosen.take.media) return [];
+  const task = (): CutoutTask => ({
+    is: 'cutout',
+    media: chosen.take.media,
+    seconds,
+    plate: { media: plate.take.media, seconds: 0 },
+  });
+  const parts = [plate, chosen].map(({ take }) => [take.media, take.matrix]);
+  return [{ name, title: 'the cut-out', is: 'cutout', parts: [...parts, seconds], task }];
+}
+
+/** share of the frame that somebody who was cut out covers at least, and the most of the outline that may be doubtful */
+const [leastOfFrame, mostFaint] = [0.005, 0.15];
+
+/** What is wrong with a cut-out: nobody was found, or hardly differs from the set. */
+export function examineCutout({
+  share,
+  faint,
+}: Cutout): Pick<Finding<'uncut' | 'faint'>, 'code' | 'severity' | 'measured' | 'allowed'>[] {
+  if (share < leastOfFrame)
+    return [{ code: 'uncut', severity: 'fix', measured: { value: share, unit: 'share' } }];
+  if (faint <= mostFaint) return [];
+  return [
+    {
+      code: 'faint',
+      severity: 'watch',
+      measured: { value: faint, unit: 'share' },
+      allowed: { value: mostFaint, unit: 'share' },
+    },
+  ];
+}
+
+/** Shares of a file's picture as its own pixels. */
+export const inFile = (rings: readonly Point[][], { width, height }: Size): Point[][] =>
+  rings.map((ring) => ring.map(([x, y]): Point => [x * width, y * height]));
+
+/** Shares of the frame as pixels of a file that fills it. */
+export function frameInFile(ring: readonly Point[], source: Size, frame: Size): Point[] {
+  const into = fillFrame(source, frame);
+  const [scale, , , , left, top] = into.is === 'map' ? into.matrix : [1, 0, 0, 1, 0, 0];
+  return ring.map(([x, y]): Point => [(x * frame.width - left) / scale, (y * frame.height - top) / scale]);
+}
+
+/** Shares of a file's picture as shares of the frame that it fills. */
+export function fileInFrame([x, y]: Point, source: Size, frame: Size): Point {
+  const into = fillFrame(source, frame);
+  const [scale, , , , left, top] = into.is === 'map' ? into.matrix : [1, 0, 0, 1, 0, 0];
+  return [(x * source.width * scale + left) / frame.width, (y * source.height * scale + top) / frame.height];
+}
+
+/** The box round some points; null where there are none. */
+export function boxRound(points: readonly Point[]): Bounds | null {
+  if (points.length === 0) return null;
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+  return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) };
+}
+
+/**
+ * The part of rings between two heights. What is cut runs along the cut, there and back where a ring crosses it more
+ * than twice, which encloses nothing.
+ * @see Sutherland and Hodgman 1974
+ */
+export function between(rings: readonly Point[][], upper: number, lower: number): Point[][] {
+  const cut = (ring: readonly Point[], height: number, keepsBelow: boolean): Point[] =>
+    ring.flatMap((point, index): Point[] => {
+      const before = ring[(index + ring.length - 1) % ring.length];
+      const inside = ([, y]: Point) => (keepsBelow ? y >= height : y <= height);
+      if (inside(point) === inside(before)) return inside(point) ? [point] : [];
+      const share = (height - before[1]) / (point[1] - before[1]);
+      const crossing: Point = [before[0] + share * (point[0] - before[0]), height];
+      return inside(point) ? [crossing, point] : [crossing];
+    });
+  return rings.map((ring) => cut(cut(ring, upper, true), lower, false)).filter((ring) => ring.length > 2);
+}
