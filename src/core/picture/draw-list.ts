@@ -3,6 +3,7 @@ import type { Point, Size } from '../geometry/size';
 import { valueAt } from '../motion/keyframes';
 import type { Cdl } from './grade';
 import {
+  childrenOf,
   matrixAt,
   secondsAt,
   showsAt,
@@ -108,7 +109,17 @@ function movedGroup(
   return covers ? moved : null;
 }
 
-function listOf(node: Node, frame: number, at: number, outer: Affine, parent: Size): DrawList | null {
+/** The one layer through whose own shutter a picture is taken, at an instant; the others stand at the frame itself. */
+type Open = { node: Node; at: number } | null;
+
+function listOf(
+  node: Node,
+  frame: number,
+  at: number,
+  outer: Affine,
+  parent: Size,
+  open: Open,
+): DrawList | null {
   if (!showsAt(node, frame) || valueAt(node.opacity, at) <= 0) return [];
   if (node.blend !== 'normal' || node.effects.length > 0) return null;
   const { content } = node;
@@ -121,24 +132,40 @@ function listOf(node: Node, frame: number, at: number, outer: Affine, parent: Si
   if (!moved) return null;
   const out: DrawList = [];
   for (const child of content.nodes) {
-    const list = child.shutter ? null : listOf(child, frame, at, moved, parent);
+    const own = child === open?.node ? open.at : at;
+    const list =
+      child.shutter && child !== open?.node && showsAt(child, frame)
+        ? null
+        : listOf(child, frame, own, moved, parent, open);
     if (!list) return null;
     out.push(...list);
   }
   return out;
 }
 
+/** The layer with a shutter of its own that shows at a frame. */
+const layerWithShutter = (node: Node, frame: number): Node | undefined =>
+  childrenOf(node)
+    .filter((child) => showsAt(child, frame))
+    .map((child) => (child.shutter ? child : layerWithShutter(child, frame)))
+    .find(Boolean);
+
 /**
  * A frame as draw lists for the planar painter, whose pictures are to be averaged: one list where nothing moves while
- * the shutter is open.
+ * the shutter is open. A layer that has a shutter to itself is averaged with the others standing, which is the same,
+ * since laying over is linear in what is laid.
  * @param frame of the film
  * @param factor pixels that are painted for each delivery pixel
  * @returns null where the picture is more than that painter can paint
  */
 export function describeFrame(tree: Node, frame: number, factor = 1): DrawList[] | null {
+  const layer = tree.shutter ? undefined : layerWithShutter(tree, frame);
+  const instants = showsAt(tree, frame) ? instantsOf(layer ?? tree, frame, frame, factor) : [frame];
   const out: DrawList[] = [];
-  for (const at of showsAt(tree, frame) ? instantsOf(tree, frame, frame, factor) : [frame]) {
-    const list = listOf(tree, frame, at, unmoved, sizeOf(tree));
+  for (const at of instants) {
+    const list = layer
+      ? listOf(tree, frame, frame, unmoved, sizeOf(tree), { node: layer, at })
+      : listOf(tree, frame, at, unmoved, sizeOf(tree), null);
     if (!list) return null;
     out.push(list);
   }

@@ -147,6 +147,16 @@ describe('the planar painter', () => {
       40,
       12,
     ],
+    [
+      'leaves the shutter of one layer open, the others standing',
+      stack([
+        film('back'),
+        masked(0),
+        { ...masked(12), id: 'fast', transforms: [racing()], shutter: { angle: 360, apart: 2 } },
+      ]),
+      36,
+      16,
+    ],
   ];
   function masked(feather: number, inverted = false): Node {
     return film('front', {
@@ -179,7 +189,11 @@ describe('the planar painter', () => {
       stack([film('back')], { transforms: [{ ...move(3, 1), scale: still(scale) } as Transform] });
     expect(canPaint(moved(1), 4)).toBe(false);
     expect(canPaint(moved(1.1), 4)).toBe(true);
-    expect(can({ shutter: { angle: 180, apart: 1 } })).toBe(false);
+    // One layer may have a shutter of its own, not two.
+    const open = { shutter: { angle: 180, apart: 1 } };
+    expect(can(open)).toBe(true);
+    expect(canPaint(stack([film('back', open), film('front', open)]), 4)).toBe(false);
+    expect(canPaint(stack([film('back', open), film('front', { ...open, from: 10 })]), 4)).toBe(true);
     expect(can({ content: { is: 'colour', rgb: [1, 2, 3] } })).toBe(false);
     expect(can({ blend: 'screen', from: 10 })).toBe(true);
   });

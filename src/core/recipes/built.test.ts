@@ -26,7 +26,7 @@ const given = fc.record({
   start: position,
   lands: position,
   end: position,
-  pins: fc.dictionary(fc.constantFrom('pose-2', 'panel-2', 'panel-3'), position),
+  pins: fc.dictionary(fc.constantFrom('pose-2', 'panel-2', 'panel-3', 'piece-2', 'leaves'), position),
   at: fc.double({ min: 0, max: 100, noNaN: true }),
   size: fc.constantFrom(...sizes),
   rate: fc.constantFrom(...rates),
@@ -84,7 +84,7 @@ describe('a moment of any kind, whatever was done to it', () => {
         for (const node of nodesIn(tree)) expect([node.from, node.until].every(Number.isFinite)).toBe(true);
         for (const share of [0, 0.3, 0.7, 0.99])
           expect(canPaint(tree, Math.floor(tree.from + share * (tree.until - tree.from)))).toBe(true);
-        expect(recipe.say(moment, ruler).length).toBeGreaterThan(3);
+        expect(recipe.say(moment, ruler, material).length).toBeGreaterThan(3);
         expect(
           recipe
             .explain(moment, ruler, material, tree)

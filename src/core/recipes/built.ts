@@ -12,6 +12,7 @@ import type { Motion } from '../footage/analysers/motion';
 import type { Slot } from './slots';
 import { speedRamp } from './speed-ramp';
 import { splitScreen } from './split-screen';
+import { takeOff } from './take-off';
 
 /** The kinds that are also built here, by name. The others are planned. */
 const built: Partial<Record<MomentKind, Recipe>> = {
@@ -19,6 +20,7 @@ const built: Partial<Record<MomentKind, Recipe>> = {
   'masked-reveal': maskedReveal,
   'cover-swap': coverSwap,
   'freeze-stack': freezeStack,
+  'take-off': takeOff,
   'built-whip': builtWhip,
   'speed-ramp': speedRamp,
   'split-screen': splitScreen,

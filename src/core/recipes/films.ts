@@ -17,7 +17,7 @@ import { pushPull } from './push-pull';
 import { shake } from './shake';
 import { rampFilm } from './speed-ramp/film';
 import { splitFilm } from './split-screen/film';
-import { takeOff } from './take-off';
+import { leapFilm } from './take-off/film';
 import { vanish } from './vanish';
 
 /** Every kind of moment, as it is filmed. A new kind is one line here, a folder and a weave. */
@@ -26,7 +26,7 @@ export const films = {
   'masked-reveal': revealFilm,
   'cover-swap': coverFilm,
   'freeze-stack': freezeFilm,
-  'take-off': takeOff,
+  'take-off': leapFilm,
   'built-whip': whipFilm,
   'camera-whip': cameraWhip,
   'hidden-wipe': hiddenWipe,

@@ -100,7 +100,7 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   showsFrom(moment: Some, slot: string): number;
   /** settings that hold for the chosen takes only, as they are before anything is chosen */
   ofTakes: Partial<Some['settings']>;
-  say(moment: Some, ruler: Ruler): Sentence;
+  say(moment: Some, ruler: Ruler, material: Material): Sentence;
   views: readonly View[];
   outline(moment: Some, material: Material): Outline | null;
   landing(moment: Some, ruler: Ruler, material: Material): Landing | null;

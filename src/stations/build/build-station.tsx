@@ -241,7 +241,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
               </div>
             </Part>
           )}
-          <InstantMarks moment={moment} recipe={recipe} ruler={ruler} showing={showing} />
+          <InstantMarks moment={moment} recipe={recipe} ruler={ruler} material={material} showing={showing} />
           <div className="flex flex-wrap gap-1.5">
             {outline?.state === 'drawn' && (
               <button
@@ -364,7 +364,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
         </div>
       </div>
       <div className="border-t border-line bg-raised px-5 py-3 phone:px-4">
-        <MomentSentence moment={moment} recipe={recipe} ruler={ruler} />
+        <MomentSentence moment={moment} recipe={recipe} ruler={ruler} material={material} />
         <span className="sr-only">{`Lands at ${timeOfBeat(grid, moment.lands).toFixed(3)} seconds`}</span>
       </div>
     </Station>

@@ -2,6 +2,7 @@
 import { useMemo } from 'react';
 import type { Moment } from '@/core/model/records';
 import { mediaIn, secondsAt } from '@/core/picture/node';
+import type { Material } from '@/core/recipes/material';
 import type { Recipe, Ruler } from '@/core/recipes/recipe';
 import { setMoment } from '@/store/commands/moments';
 import { useOffer } from '@/ui/actions/offers';
@@ -14,11 +15,13 @@ export function InstantMarks({
   moment,
   recipe,
   ruler,
+  material,
   showing,
 }: {
   moment: Moment;
   recipe: Recipe;
   ruler: Ruler;
+  material: Material;
   showing: Showing | null;
 }) {
   const { store, attempt } = useServices();
@@ -26,7 +29,7 @@ export function InstantMarks({
     // Without a view of the take as it was filmed there is nothing to step through; the number is typed then.
     if (!recipe.views.some(({ asFilmed }) => asFilmed)) return [];
     const shown = showing ? mediaIn(showing.tree) : [];
-    return recipe.say(moment, ruler).flatMap((part) => {
+    return recipe.say(moment, ruler, material).flatMap((part) => {
       if (typeof part === 'string' || !('field' in part)) return [];
       const field = recipe.fields[part.field];
       if (field.kind !== 'instant') return [];
@@ -41,7 +44,7 @@ export function InstantMarks({
         );
       return [{ name: part.field, label: field.label, mark, ready: Boolean(node) }];
     });
-  }, [moment, recipe, ruler, showing, store, attempt]);
+  }, [moment, recipe, ruler, material, showing, store, attempt]);
   useOffer(
     useMemo(
       () =>

@@ -3,6 +3,7 @@ import type { Moment } from '@/core/model/records';
 import { fillOf, noSlot, plateSlot } from '@/core/model/slots';
 import type { Field } from '@/core/recipes/film';
 import { readBeatPlace } from '@/core/read-number';
+import type { Material } from '@/core/recipes/material';
 import type { Recipe, Ruler, SaidPart } from '@/core/recipes/recipe';
 import { beatLabel, frameOfBeat, timeOfBeat } from '@/core/time/grid';
 import { frameOfTime, perSecond, timeOfFrame } from '@/core/time/rate';
@@ -22,17 +23,14 @@ type Of = { moment: Moment; recipe: Recipe; ruler: Ruler };
 type Dyed = Of & { dye?: string };
 
 /** The moment in a sentence whose quantities are changed where they stand. */
-export function MomentSentence({ moment, recipe, ruler }: Of) {
+export function MomentSentence({ material, ...of }: Of & { material: Material }) {
+  const { moment, recipe, ruler } = of;
   return (
     <p className="font-serif text-[17px] leading-[1.85]" data-testid="sentence">
       {recipe
-        .say(moment, ruler)
+        .say(moment, ruler, material)
         .map((part, index) =>
-          typeof part === 'string' ? (
-            part
-          ) : (
-            <Quantity key={index} part={part} moment={moment} recipe={recipe} ruler={ruler} />
-          ),
+          typeof part === 'string' ? part : <Quantity key={index} part={part} {...of} />,
         )}
     </p>
   );

@@ -137,7 +137,7 @@ describe('the built whip', () => {
   });
 
   it('says itself in a sentence and in numbers', () => {
-    const said = builtWhip.say(moment, ruler).filter((part) => typeof part !== 'string');
+    const said = builtWhip.say(moment, ruler, material()).filter((part) => typeof part !== 'string');
     expect(said).toHaveLength(11);
     const tree = builtWhip.build(moment, ruler, material());
     const steps = builtWhip.explain(moment, ruler, material(), tree);

@@ -175,7 +175,7 @@ describe('the clone', () => {
   });
 
   it('says itself in a sentence with every quantity', () => {
-    const fields = clone.say(moment, ruler).flatMap((part) =>
+    const fields = clone.say(moment, ruler, material()).flatMap((part) =>
       typeof part === 'string'
         ? []
         : [

@@ -104,7 +104,7 @@ describe('the cover swap', () => {
   });
 
   it('says itself in a sentence and in numbers', () => {
-    const said = coverSwap.say(moment, ruler).filter((part) => typeof part !== 'string');
+    const said = coverSwap.say(moment, ruler, material()).filter((part) => typeof part !== 'string');
     expect(said).toContainEqual({ field: 'frames' });
     expect(coverSwap.outline(moment, material())).toMatchObject({ setting: 'patch', state: 'drawn' });
     const [, patch] = coverSwap.explain(

@@ -185,7 +185,7 @@ describe('the freeze stack', () => {
   });
 
   it('says itself in a sentence and in numbers', () => {
-    const said = freezeStack.say(moment, ruler).filter((part) => typeof part !== 'string');
+    const said = freezeStack.say(moment, ruler, material()).filter((part) => typeof part !== 'string');
     expect(said).toContainEqual({ field: 'frozen', value: 1, dye: 'woad' });
     const given = set({ shake: 6 });
     const steps = freezeStack.explain(given, ruler, material(), freezeStack.build(given, ruler, material()));

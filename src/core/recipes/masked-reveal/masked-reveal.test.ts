@@ -128,7 +128,7 @@ describe('the masked reveal', () => {
   it('says itself in a sentence and in numbers', () => {
     const fields = (given: RevealMoment) =>
       maskedReveal
-        .say(given, ruler)
+        .say(given, ruler, material())
         .flatMap((part) => (typeof part !== 'string' && 'field' in part ? [part.field] : []));
     expect(fields(moment)).toEqual(['edge', 'angle', 'frames', 'soft']);
     expect(fields(set({ edge: 'circle' }))).toContain('across');

@@ -98,7 +98,7 @@ describe('the speed ramp', () => {
   });
 
   it('says itself in a sentence and in numbers', () => {
-    const said = speedRamp.say(moment, ruler).filter((part) => typeof part !== 'string');
+    const said = speedRamp.say(moment, ruler, material()).filter((part) => typeof part !== 'string');
     expect(said).toContainEqual({ field: 'instants.2', value: 5.5, dye: 'woad' });
     expect(said).toContainEqual({ anchor: 'pose-2' });
     const [step] = speedRamp.explain(moment, ruler, material(), speedRamp.build(moment, ruler, material()));

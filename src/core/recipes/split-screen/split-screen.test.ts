@@ -128,7 +128,7 @@ describe('the split screen', () => {
   it('is built as far as it can be, and says itself in a sentence and in numbers', () => {
     const tree = splitScreen.build(moment, ruler, { takes: {}, solved: {} });
     expect(mediaIn(tree)).toEqual([]);
-    const said = splitScreen.say(moment, ruler).filter((part) => typeof part !== 'string');
+    const said = splitScreen.say(moment, ruler, material()).filter((part) => typeof part !== 'string');
     expect(said).toContainEqual({ field: 'pushed.2', value: 0 });
     const steps = splitScreen.explain(
       moment,

@@ -1,65 +1,101 @@
-import * as z from 'zod/mini';
-import { choice, type FilmRecipe } from '../film';
-import { action, lockedKit, lockedUntouched, plain, plates, wildSound } from '../shots';
+import { boxRound, cutoutIn, fileInFrame } from '../cutouts';
+import type { Material } from '../material';
+import type { Landing, Recipe, Ruler, Sentence, View } from '../recipe';
+import { buildLeap, leapAnchors, leftAt, metAt, type LeapMoment } from './build';
+import { examineLeap } from './examine';
+import { explainLeap } from './explain';
+import { leapFilm } from './film';
+import { cutoutOfSlot, downSlot, leapSlots, leavesPin, upSlot } from './slots';
+import { leapWords } from './words';
+import { leapWorks } from './works';
 
-const settings = z.object({ way: z.enum(['take-off', 'landing', 'both']) });
+/** The moment in a sentence; each quantity is edited where it stands. */
+function sayLeap(moment: LeapMoment, _ruler: Ruler, material: Material): Sentence {
+  const { way } = moment.settings;
+  return [
+    'From ',
+    { anchor: 'start' },
+    ' to ',
+    { anchor: 'end' },
+    ' there is ',
+    { field: 'way' },
+    '. ',
+    ...(way === 'landing'
+      ? []
+      : ([
+          'The performer jumps in ',
+          { slot: upSlot.key, part: 'take', dye: upSlot.dye },
+          ', looked for from ',
+          { slot: upSlot.key, part: 'start', dye: upSlot.dye },
+          '; after the picture at ',
+          { field: 'left', value: leftAt(moment, material), dye: upSlot.dye },
+          ' they are gone, on ',
+          { anchor: way === 'both' ? leavesPin : 'lands' },
+          '. ',
+        ] satisfies Sentence)),
+    ...(way === 'take-off'
+      ? []
+      : ([
+          'They land in ',
+          { slot: downSlot.key, part: 'take', dye: downSlot.dye },
+          ', looked for from ',
+          { slot: downSlot.key, part: 'start', dye: downSlot.dye },
+          '; the feet meet the floor at ',
+          { field: 'met', value: metAt(moment, material), dye: downSlot.dye },
+          ', on ',
+          { anchor: 'lands' },
+          '. ',
+        ] satisfies Sentence)),
+    'Push-off and landing take ',
+    { field: 'push' },
+    ' at ',
+    { field: 'fast' },
+    ', the streak ',
+    { field: 'streak' },
+    ', and the ground shakes by ',
+    { field: 'shake' },
+    '.',
+  ];
+}
 
-/** A jump that does not come down, or a landing out of nowhere. */
-export const takeOff: FilmRecipe<z.infer<typeof settings>> = {
-  kind: 'take-off',
-  title: 'Take-off and landing',
-  settings,
-  start: { way: 'both' },
-  fields: {
-    way: choice('What is seen', {
-      'take-off': 'a take-off',
-      landing: 'a landing',
-      both: 'a take-off and a landing',
-    }),
-  },
-  sayFilm: () => ['There is ', { field: 'way' }, '.'],
-  film({ way }, footing) {
-    const fast = { seconds: 2, speed: 2, footing };
-    return plain(
-      [
-        ...plates(footing.seconds + 2 * footing.handle),
-        ...(way === 'landing'
-          ? []
-          : [
-              action(
-                'up',
-                'Jump: the way up',
-                'Push off hard and straight; feet leave the floor on the mark.',
-                fast,
-                { after: ['first-plate'], takes: 5 },
-              ),
-            ]),
-        ...(way === 'take-off'
-          ? []
-          : [
-              action(
-                'down',
-                'Landing in a strong pose',
-                'Step off something low, land on the mark and hold.',
-                fast,
-                { after: ['first-plate'], takes: 5 },
-              ),
-            ]),
-        wildSound('floor', 'push-off and landing'),
-      ],
-      {
-        untouched: lockedUntouched,
-        joins: ['round the whole body, in the air'],
-        kit: [...lockedKit, 'mat out of frame'],
-        cautions: ['heights', 'lights'],
-        risk: 3,
-        mask: 2 / footing.frames,
-        mend: Math.min(1, 4 / footing.frames),
-        saving: 'Nothing but wall and floor behind the jump: only four frames are cut out.',
-        energy: 0.9,
-        draws: [{ name: 'ground shake', scale: 1.04 }],
-        travel: 3,
-      },
-    );
-  },
+const views: View[] = [
+  { id: 'leap', title: 'Leap' },
+  { id: upSlot.key, title: 'Jump as filmed', alone: upSlot.key, asFilmed: true },
+  { id: downSlot.key, title: 'Landing as filmed', alone: downSlot.key, asFilmed: true },
+];
+
+/** The feet of whoever lands, or takes off. */
+function landing(moment: LeapMoment, { project }: Ruler, material: Material): Landing | null {
+  const slot = moment.settings.way === 'take-off' ? upSlot : downSlot;
+  const size = material.takes[slot.key]?.measure?.size;
+  const rings = cutoutIn(material, cutoutOfSlot(slot.key))?.rings ?? [];
+  const box = size && boxRound(rings.flat().map((point) => fileInFrame(point, size, project)));
+  return box
+    ? { who: slot === upSlot ? 'the take-off' : 'the landing', at: [(box.left + box.right) / 2, box.bottom] }
+    : null;
+}
+
+/** A jump that does not come down, a landing out of nowhere, or one after the other, with a streak out of the frame. */
+export const takeOff: Recipe<LeapMoment> = {
+  ...leapFilm,
+  slots: leapSlots,
+  slotsIn: ({ settings: { way } }) =>
+    leapSlots.filter(
+      ({ key }) =>
+        !(key === downSlot.key && way === 'take-off') && !(key === upSlot.key && way === 'landing'),
+    ),
+  suggests: () => upSlot.key,
+  anchors: leapAnchors,
+  showsFrom: ({ start, lands }, slot) => (slot === downSlot.key ? lands : start),
+  ofTakes: { left: null, met: null },
+  say: sayLeap,
+  views,
+  outline: () => null,
+  landing,
+  slotAt: () => null,
+  works: leapWorks,
+  build: buildLeap,
+  examine: examineLeap,
+  words: leapWords,
+  explain: explainLeap,
 };

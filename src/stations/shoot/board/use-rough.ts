@@ -8,7 +8,7 @@ import type { Moment } from '@/core/model/records';
 import { recipeOf } from '@/core/recipes/built';
 import type { Material } from '@/core/recipes/material';
 import type { Board } from '@/core/shoot/board';
-import { buildable, framesOf, materialOf, worksOf } from '@/store/material';
+import { buildable, framesOf, materialOf } from '@/store/material';
 import { bestTakeFindings, bestTakes, roughFindings, trialOf } from '@/store/rough';
 import { takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
@@ -68,10 +68,16 @@ export function useRough(board: Board) {
       };
       try {
         const solved: Record<string, Answer> = {};
-        const tasks = worksOf(snapshot, trial).map(({ name, task }) => ({ name, task: task() }));
-        for (const [index, { name, task }] of tasks.entries()) {
-          const tell = callback((part: number) => onProgress((index + part) / tasks.length));
-          solved[name] = await solver.api.solveTask(task, sources, tell);
+        // One work may ask for another's answer first.
+        for (;;) {
+          const works = able.recipe
+            .works(trial, able.ruler, { ...material, solved })
+            .filter(({ name }) => !(name in solved));
+          if (works.length === 0) break;
+          for (const [index, { name, task }] of works.entries()) {
+            const tell = callback((part: number) => onProgress((index + part) / works.length));
+            solved[name] = await solver.api.solveTask(task(), sources, tell);
+          }
         }
         const { width, height } = snapshot.project;
         await painter.api.useSources(sources, { width, height }, fitWithin({ width, height }, 640));

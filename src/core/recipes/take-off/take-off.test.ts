@@ -1,0 +1,185 @@
+import { describe, expect, it } from 'vitest';
+import { painted } from '../../__tests__/scene';
+import type { Answer } from '../../footage/task';
+import type { Point } from '../../geometry/size';
+import { canPaint } from '../../picture/draw-list';
+import { mediaIn, secondsAt } from '../../picture/node';
+import { paintFrame } from '../../picture/reference/paint';
+import { frameOfBeat, regularGrid } from '../../time/grid';
+import { base, chosenTake, projectOf } from '../__tests__/chosen';
+import type { Material } from '../material';
+import { takeOff } from '.';
+import { leapFrames, leapShake, type LeapMoment } from './build';
+
+const size = { width: 96, height: 54 };
+const rate = { num: 25, den: 1 };
+const ruler = { grid: regularGrid(120, 0.1, 60), project: projectOf(size, rate) };
+const moment: LeapMoment = {
+  ...base,
+  id: 'm',
+  kind: 'moment',
+  recipe: 'take-off',
+  name: 'Off the bench',
+  start: 8,
+  lands: 16,
+  end: 20,
+  settings: { way: 'both', shake: 0 },
+  slots: { up: { take: 'up', at: 0 }, down: { take: 'down', at: 0.5 } },
+};
+const set = (settings: Partial<LeapMoment['settings']>, more: Partial<LeapMoment> = {}): LeapMoment => ({
+  ...moment,
+  ...more,
+  settings: { ...moment.settings, ...settings },
+});
+/** Somebody in the middle of the frame, their feet at four fifths of its height. */
+const rings: Point[][] = [
+  [
+    [0.4, 0.3],
+    [0.6, 0.3],
+    [0.6, 0.8],
+    [0.4, 0.8],
+  ],
+];
+const cutout: Answer = { method: 'cutout-1', cutout: { rings, share: 0.1, faint: 0 } };
+const flight = (highest: number, meets: number | null): Answer => ({
+  method: 'flight-1',
+  flight: { leaves: 2, highest, meets },
+});
+const material = (takes: Material['takes'] = {}, solved: Material['solved'] = {}): Material => ({
+  takes: {
+    plate: chosenTake('plate', size, rate, 100),
+    up: chosenTake('up', size, rate, 100),
+    down: chosenTake('down', size, rate, 150),
+    ...takes,
+  },
+  solved: {
+    'up-flight': flight(2.5, null),
+    'down-flight': flight(1, 2),
+    'up-cutout': cutout,
+    'down-cutout': cutout,
+    ...solved,
+  },
+});
+const codes = (given: LeapMoment, of = material()) =>
+  takeOff.examine(given, ruler, of).map(({ severity, code }) => `${severity} ${code}`);
+const { start, leaves, meets, end } = leapFrames(moment, ruler) as {
+  start: number;
+  leaves: number;
+  meets: number;
+  end: number;
+};
+const node = (id: string, given = moment, of = material()) =>
+  mediaIn(takeOff.build(given, ruler, of)).find((one) => one.id === id);
+const lights: Record<string, number> = { 'media-plate': 40, 'media-up': 200, 'media-down': 120 };
+const paint = (frame: number) =>
+  paintFrame(takeOff.build(moment, ruler, material()), frame, size, (media) =>
+    painted(size, () => [lights[media], lights[media], lights[media]]),
+  ).data;
+/** Light down the middle of the frame, row by row. */
+const column = (frame: number) => {
+  const data = paint(frame);
+  return Array.from({ length: size.height }, (_, row) => data[4 * (row * size.width + 48)]);
+};
+
+describe('take-off and landing', () => {
+  it('puts both on the frames of their beats: the take-off halfway, until somebody moves it', () => {
+    expect([leaves, meets]).toEqual([12, 16].map((beat) => frameOfBeat(ruler.grid, rate, beat)));
+    const moved = leapFrames({ ...moment, pins: { leaves: 10 } }, ruler);
+    expect(moved.leaves).toBe(frameOfBeat(ruler.grid, rate, 10));
+    expect(leapFrames(set({ way: 'landing' }), ruler)).toMatchObject({ leaves: null, meets });
+    expect(leapFrames(set({ way: 'take-off' }), ruler)).toMatchObject({ leaves: meets, meets: null });
+  });
+
+  it('runs the push-off at 200 % up to the picture that was measured, with a hard change of speed', () => {
+    // The push-off at 200 %, over so many frames as CRAFT.md's streak: common practice, no published source.
+    const jump = node('up');
+    if (!jump) throw new Error('There is no jump.');
+    expect(jump.until).toBe(leaves);
+    const second = (frame: number) => secondsAt(jump, frame);
+    expect(second(leaves)).toBeCloseTo(2.5, 9);
+    expect(second(leaves) - second(leaves - 4)).toBeCloseTo(8 / 25, 9);
+    expect(second(leaves - 4) - second(leaves - 8)).toBeCloseTo(4 / 25, 9);
+    const landing = node('down');
+    if (!landing) throw new Error('There is no landing.');
+    expect(secondsAt(landing, meets)).toBeCloseTo(2, 9);
+    expect(secondsAt(landing, meets) - secondsAt(landing, meets - 4)).toBeCloseTo(8 / 25, 9);
+    expect(secondsAt(landing, meets + 10) - 2).toBeCloseTo(10 / 25, 9);
+    // What somebody marks goes before what was measured.
+    expect(secondsAt(node('up', set({ left: 1.5 })) ?? jump, leaves)).toBeCloseTo(1.5, 9);
+  });
+
+  it('streaks half out of the frame, then out of it, then the set is empty; and back in reverse', () => {
+    const first = column(leaves);
+    // Half of the way up: the feet are at two fifths of the height; open all frame, a quarter either way.
+    expect(first[Math.round(0.62 * 54)]).toBe(40);
+    expect(first[Math.round(0.15 * 54)]).toBeGreaterThan(120);
+    const second = column(leaves + 1);
+    expect(Math.max(...second.slice(Math.round(0.25 * 54)))).toBe(40);
+    expect(Math.max(...second)).toBeLessThan(Math.max(...first));
+    expect(new Set(column(leaves + 2))).toEqual(new Set([40]));
+    expect(new Set(column(meets - 7))).toEqual(new Set([40]));
+    expect(Math.max(...column(meets - 6))).toBeLessThan(Math.max(...column(meets - 5)));
+    expect(column(meets - 4)[50]).toBe(120);
+    expect(column(start)[0]).toBe(200);
+    for (let frame = start; frame < end; frame++)
+      expect(canPaint(takeOff.build(moment, ruler, material()), frame)).toBe(true);
+  });
+
+  it('shakes the ground after both, and asks for the jump before it asks for the cut-out', () => {
+    const shaken = leapShake(set({ shake: 10 }), ruler);
+    expect(shaken.scale).toBeGreaterThan(1);
+    expect(leapShake(moment, ruler).transforms).toEqual([]);
+    const names = (given: LeapMoment, of: Material) =>
+      takeOff.works(given, ruler, of).map(({ name }) => name);
+    const unknown = { ...material(), solved: {} };
+    expect(names(moment, unknown)).toEqual(['up-flight', 'down-flight']);
+    expect(names(set({ left: 1 }), unknown)).toEqual(['up-cutout', 'down-flight']);
+    expect(names(set({ way: 'take-off' }), material())).toEqual(['up-flight', 'up-cutout']);
+    expect(names(moment, material({ plate: null }))).toEqual([]);
+    const [, work] = takeOff.works(set({ way: 'landing' }), ruler, material());
+    expect(work.task()).toMatchObject({
+      is: 'cutout',
+      media: 'media-down',
+      seconds: expect.closeTo(1.68, 9),
+    });
+  });
+
+  it('says what is missing, crowded, not in the air, not cut out or not in the take', () => {
+    expect(codes(moment)).toEqual(['fine leap.lands']);
+    expect(codes(moment, material({ up: null }))).toContain('stop leap.missing');
+    expect(codes(moment, material({ plate: null }))).toEqual(
+      expect.arrayContaining(['fix leap.missing', 'fix leap.unmarked']),
+    );
+    expect(codes(set({}, { pins: { leaves: 15.5 } }))).toContain('fix leap.crowded');
+    expect(codes(set({}, { pins: { leaves: 17 } }))).toContain('stop leap.never-lands');
+    const none: Answer = { method: 'flight-1', flight: null };
+    expect(codes(moment, material({}, { 'up-flight': none }))).toContain('fix leap.no-flight');
+    expect(codes(set({ left: 2.5 }), material({}, { 'up-flight': none }))).toEqual(['fine leap.lands']);
+    const nobody: Answer = { method: 'cutout-1', cutout: { rings: [], share: 0, faint: 0 } };
+    expect(codes(moment, material({}, { 'down-cutout': nobody }))).toContain('fix leap.uncut');
+    expect(codes(set({ left: 9 }))).toContain('stop leap.beyond');
+    expect(codes(set({ left: 0.5 }))).toContain('fix leap.short');
+    expect(codes(set({ met: 5.5 }))).toContain('fix leap.short');
+  });
+
+  it('says itself in a sentence and in numbers', () => {
+    const said = takeOff.say(moment, ruler, material()).filter((part) => typeof part !== 'string');
+    expect(said).toContainEqual({ field: 'left', value: 2.5, dye: 'cochineal' });
+    expect(said).toContainEqual({ anchor: 'leaves' });
+    const tree = takeOff.build(set({ shake: 10 }), ruler, material());
+    const steps = takeOff.explain(set({ shake: 10 }), ruler, material(), tree);
+    expect(steps.map(({ title }) => title)).toEqual([
+      'Clean plate',
+      'Jump: up',
+      'Streak: up',
+      'Streak: down',
+      'Landing: down',
+      'Over all of it',
+    ]);
+    expect(steps[1].text).toContain(`it is gone on frame ${leaves}`);
+    expect(steps[2].rows.filter(({ what }) => what === 'move down').map(({ value }) => value)).toEqual([
+      0,
+      expect.closeTo(-0.8 * 54, 6),
+    ]);
+  });
+});

@@ -1,0 +1,35 @@
+import type { Words } from '../../finding/words';
+
+const jump = (slot: unknown) => (slot === 'up' ? 'jump' : 'landing');
+
+/** What {@link examineLeap} found, in words. */
+export const leapWords = {
+  'leap.missing': ({ facts }) =>
+    facts.slot === 'plate'
+      ? 'There is no clean plate: nothing stands behind the streak, and nobody can be cut out. Film the empty set.'
+      : `There is no take of the ${jump(facts.slot)} yet. Choose one in the sentence.`,
+  'leap.never-lands': () =>
+    'The performer would be gone, or back, outside the moment. Put take-off and landing one after the other between beginning and end.',
+  'leap.lands': ({ facts, measured }) =>
+    facts.way === 'both'
+      ? `Take-off and landing are on their beats (frames ${facts.frames}), ${measured} from them at the most.`
+      : `The ${facts.way} is on its beat (frame ${facts.frames}), ${measured} from it.`,
+  'leap.crowded': ({ measured }) =>
+    `There are ${measured} too few for the streaks and the landing before the floor. Move the beats apart, or shorten the push-off.`,
+  'leap.no-flight': ({ facts }) =>
+    `Nobody was found clear of the floor in the take of the ${jump(facts.slot)}. Look at it as filmed, and mark the picture.`,
+  'leap.unmarked': ({ facts }) =>
+    `Without a clean plate the ${jump(facts.slot)} cannot be measured. Look at its take as filmed, and mark the picture.`,
+  'leap.uncut': ({ facts, measured }) =>
+    `Nobody stands out from the clean plate in that picture of the ${jump(facts.slot)} (${measured} of it), so there is no streak. Mark another one, or choose another plate.`,
+  'leap.faint': ({ facts, measured, allowed }) =>
+    `Along ${measured} of the outline in the ${jump(facts.slot)} the performer hardly differs from the set (${allowed} at most). Look at the streak closely.`,
+  'leap.beyond': ({ facts, measured, allowed }) =>
+    `The picture marked in the take of the ${jump(facts.slot)} is at ${measured}; the take ends at ${allowed}. Mark another one.`,
+  'leap.short': ({ facts, measured, allowed }) =>
+    facts.slot === 'up'
+      ? `Before the push-off the take of the jump has ${measured} of the ${allowed} that show: its first picture stands until then. Begin the moment later.`
+      : `After the floor the take of the landing has ${measured} of the ${allowed} that show: its last picture stands from there. End the moment sooner.`,
+} satisfies Words;
+
+export type LeapCode = keyof typeof leapWords;
