@@ -47,6 +47,27 @@ const plain = (path: string, code: number, seconds = 8) =>
     path,
   );
 
+/** A light wall with something on it that a camera can be held against. */
+const wallOf = (seconds: number) => [
+  '-f',
+  'lavfi',
+  '-i',
+  `color=gray:s=${size.width}x${size.height}:r=25:d=${seconds},format=yuv420p,geq=lum='180+12*sin(X/9+sin(Y/5))*sin(Y/7)+mod(X+Y+N,3)':cb=128:cr=128`,
+];
+const coded = (path: string) => ['-c:v', 'libx264', '-qp', '8', path];
+/** Somebody dark before that wall, whose feet are so many pixels above the floor at a second `t`. */
+const jumps = (path: string, above: string, seconds: number) =>
+  ffmpeg(
+    ...wallOf(seconds),
+    '-f',
+    'lavfi',
+    '-i',
+    `color=0x301818:s=40x90:r=25:d=${seconds}`,
+    '-filter_complex',
+    `[0][1]overlay=x=140:y='60-(${above})':eval=frame,format=yuv420p`,
+    ...coded(path),
+  );
+
 /** A project on a ruler of seconds (a bar is five) with one moment of a kind, over seconds 5 to 13, landing on 7. */
 const filmOf = (kind: MomentKind) =>
   seeded(async (store, project) => {
@@ -265,5 +286,46 @@ describe('each kind of moment, from its takes to a rendered file', () => {
         [0, 0.98, 1, 1],
       ])
         expect(lightOf(picture, border)).toBeGreaterThan(170);
+  });
+
+  test('a performer is gone on the frame of one beat and back on the floor on that of another', async ({
+    open,
+    file,
+  }) => {
+    ffmpeg(...wallOf(6), ...coded(file('empty.mp4')));
+    // Free fall over 0.6 s, 60 px high, from second 2; and a step off something 60 px high at second 1.
+    jumps(file('jump.mp4'), 'if(between(t,2,2.6),240*((t-2)/0.6)*(1-(t-2)/0.6),0)', 6);
+    jumps(file('landing.mp4'), 'if(lt(t,1),60,if(lt(t,1.36),60*(1-pow((t-1)/0.36,2)),0))', 9);
+    const bench = await open({ seed: await filmOf('take-off'), at: 'station=build' });
+    await bench.bringIn(file('empty.mp4'), file('jump.mp4'), file('landing.mp4'));
+    await bench.settled();
+    await choose(bench, 'Take for the take of the jump', 'jump');
+    await choose(bench, 'Take for the take of the landing', 'landing');
+    await bench.type('The ground shakes by', '0');
+    await bench.settled();
+    await bench.found('leap.lands');
+    // The jump was measured: highest at 2.3 s, the floor at 1.36 s, each to within a picture or two.
+    const said = async (label: string) => Number(await bench.number(label).getAttribute('aria-valuenow'));
+    expect(Math.abs((await said('The last picture in the air')) - 2.3)).toBeLessThan(0.09);
+    expect(Math.abs((await said('The picture in which the feet meet the floor')) - 1.36)).toBeLessThan(0.09);
+    expect(await bench.page.locator('[data-severity=stop], [data-severity=fix]').allInnerTexts()).toEqual([]);
+    const { at } = await rendered(bench, file);
+    const [wall, somebody] = [165, 60];
+    const head = [0.46, 0.03, 0.54, 0.3];
+    const legs = [0.46, 0.6, 0.54, 0.8];
+    expect(lightOf(at(5), legs)).toBeLessThan(somebody);
+    // In the air on the frame before: the head where only wall was, the floor below the feet free.
+    expect(lightOf(at(6, -1), [0.46, 0.1, 0.54, 0.3])).toBeLessThan(somebody);
+    expect(lightOf(at(6, -1), legs)).toBeGreaterThan(wall);
+    // A streak at the top on the frame of the beat; two frames later the set is empty.
+    expect(lightOf(at(6), [0.46, 0, 0.54, 0.1])).toBeLessThan(120);
+    expect(lightOf(at(6), legs)).toBeGreaterThan(wall);
+    for (const later of [2, 5, 12]) expect(lightOf(at(6, later), [0.4, 0, 0.6, 1])).toBeGreaterThan(wall);
+    // Still above the floor two frames before the second beat, on it from there on.
+    expect(lightOf(at(7, -2), [0.46, 0.79, 0.54, 0.83])).toBeGreaterThan(150);
+    for (const later of [1, 10, 60]) {
+      expect(lightOf(at(7, later), legs)).toBeLessThan(somebody);
+      expect(lightOf(at(7, later), head)).toBeGreaterThan(wall);
+    }
   });
 });
