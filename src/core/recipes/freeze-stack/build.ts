@@ -114,10 +114,11 @@ function pieceMatte(
 ) {
   const box = frameInFile(cut, source, frame);
   if (rings.length === 0) return outlineMatte('content', [{ frame: from, rings: [box] }], 0);
-  const [upper, lower] = [box[0][1], box[2][1]];
-  const pose = between(inFile(rings, source), upper, lower);
   // The outline was found in pixels of 640 across.
-  return outlineMatte('content', [{ frame: from, rings: pose }], Math.max(1, Math.round(source.width / 640)));
+  const feather = Math.max(1, Math.round(source.width / 640));
+  // Pieces reach so far into each other that no line shows between them once they stand.
+  const pose = between(inFile(rings, source), box[0][1] - feather / 2, box[2][1] + feather / 2);
+  return outlineMatte('content', [{ frame: from, rings: pose }], feather);
 }
 
 const ways = {

@@ -119,6 +119,8 @@ describe('the freeze stack', () => {
     );
     const light = (x: number, y: number) => data[4 * (Math.floor(y * 54) * size.width + Math.floor(x * 96))];
     expect([light(0.5, 0.3), light(0.3, 0.55), light(0.5, 0.9)]).toEqual([200, 200, 200]);
+    // No line shows where two pieces meet.
+    for (let row = 12; row < 53; row++) expect(light(0.5, row / 54)).toBeGreaterThan(190);
     expect([light(0.3, 0.3), light(0.3, 0.8), light(0.7, 0.5), light(0.5, 0.1)]).toEqual([40, 40, 40, 40]);
   });
 
