@@ -117,7 +117,7 @@ function pieceMatte(
   // The outline was found in pixels of 640 across.
   const feather = Math.max(1, Math.round(source.width / 640));
   // Pieces reach so far into each other that no line shows between them once they stand.
-  const pose = between(inFile(rings, source), box[0][1] - feather / 2, box[2][1] + feather / 2);
+  const pose = between(inFile(rings, source), box[0][1] - feather, box[2][1] + feather);
   return outlineMatte('content', [{ frame: from, rings: pose }], feather);
 }
 
