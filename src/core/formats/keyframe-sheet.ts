@@ -1,7 +1,19 @@
 import Papa from 'papaparse';
+import type { Bezier } from '../motion/easing';
+import { influencesOf } from '../motion/influence';
 import type { KeyframeRow, Step } from '../recipes/recipe';
 import { timeOfFrame, type Rate } from '../time/rate';
 import { formatTimecode } from '../time/timecode';
+
+/** A curve as its handles, and as influences where it rests on both ends. */
+function curveLabel(curve: Bezier): string {
+  const { leaves, arrives } = influencesOf(curve);
+  const handles = `cubic-bezier(${curve.map((value) => Number(value.toFixed(4))).join(', ')})`;
+  const share = (value: number) => `${Math.round(100 * value)} %`;
+  return leaves.speed === 0 && arrives.speed === 0
+    ? `${handles}, influence ${share(leaves.share)} and ${share(arrives.share)}`
+    : handles;
+}
 
 /** A row of a sheet with everything written out. `start` is the frame that the exported shot begins on. */
 export function writtenRow(row: KeyframeRow, rate: Rate, start: number) {
@@ -16,7 +28,7 @@ export function writtenRow(row: KeyframeRow, rate: Rate, start: number) {
     timecodeInFilm: formatTimecode(row.frame, rate),
     value: row.value === null ? '' : `${row.value.toFixed(digits)} ${row.unit}`.trim(),
     perCent: row.value !== null && row.of ? `${((row.value / row.of) * 100).toFixed(4)} %` : '',
-    then: row.then,
+    then: row.curve ? `${row.then}, ${curveLabel(row.curve)}` : row.then,
   };
 }
 

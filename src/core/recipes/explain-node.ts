@@ -1,8 +1,10 @@
 import type { Affine } from '../geometry/affine';
-import type { Size } from '../geometry/size';
+import { beyondFrame } from '../geometry/beyond';
+import type { Point, Size } from '../geometry/size';
+import type { Bezier } from '../motion/easing';
 import type { Track } from '../motion/keyframes';
 import type { Cdl } from '../picture/grade';
-import { secondsAt, type Matte, type MediaNode, type Transform } from '../picture/node';
+import { secondsAt, type Matte, type MediaNode, type Node, type Transform } from '../picture/node';
 import type { Rate } from '../time/rate';
 import { formatClock, formatTimecode } from '../time/timecode';
 import { valueAt } from '../motion/keyframes';
@@ -32,6 +34,7 @@ const trackRows = (
     unit,
     of,
     then: thenOf(track, index),
+    ...(thenOf(track, index) === 'eases' ? { curve: track[index].ease as Bezier } : {}),
   }));
 
 /** A value that stands all the time is written where its take begins to show. */
@@ -66,6 +69,43 @@ function placedRows(layer: string, frame: number, matrix: Affine, size: Size): K
   ];
 }
 
+/** The point that a move turns and grows about, where that is not the middle of the frame. */
+const pivotRows = (layer: string, frame: number, [x, y]: Point, size: Size): KeyframeRow[] => [
+  { frame, layer, then: 'stays', what: 'turns about, across', unit: 'px', value: x, of: size.width },
+  { frame, layer, then: 'stays', what: 'turns about, down', unit: 'px', value: y, of: size.height },
+];
+
+/** By how much a step only shifts the picture; null where it does more. */
+function shiftOf(step: Transform | undefined): Point | null {
+  if (step?.is !== 'map') return null;
+  const [a, b, c, d, x, y] = step.matrix;
+  return a === 1 && b === 0 && c === 0 && d === 1 ? [x, y] : null;
+}
+
+/** The point that a move turns about: where the picture is shifted before it and as far back after it; null where not. */
+function pivotOf(transforms: readonly Transform[], index: number): Point | null {
+  const step = transforms[index];
+  const [before, after] = [shiftOf(transforms[index - 1]), shiftOf(transforms[index + 1])];
+  if (step.is !== 'move' || !before || !after) return null;
+  if (before[0] !== -after[0] || before[1] !== -after[1]) return null;
+  return [step.size.width / 2 - before[0], step.size.height / 2 - before[1]];
+}
+
+/** The way of a picture into its parent, step by step. */
+function wayRows(layer: string, frame: number, transforms: readonly Transform[], size: Size): KeyframeRow[] {
+  return transforms.flatMap((step, index): KeyframeRow[] => {
+    if (step.is === 'move') {
+      const pivot = pivotOf(transforms, index);
+      return [
+        ...(pivot ? pivotRows(layer, frame, pivot, size) : []),
+        ...movedRows(layer, step, pixelsAfter(transforms, index), size),
+      ];
+    }
+    const isShift = [index - 1, index + 1].some((near) => transforms[near] && pivotOf(transforms, near));
+    return isShift ? [] : placedRows(layer, frame, step.matrix, size);
+  });
+}
+
 /** Pixels of the delivery for each pixel that a step of the way counts in. */
 function pixelsAfter(transforms: readonly Transform[], index: number): number {
   const later = transforms.slice(index + 1).filter((one) => one.is === 'map');
@@ -73,13 +113,17 @@ function pixelsAfter(transforms: readonly Transform[], index: number): number {
 }
 
 function maskRows(layer: string, frame: number, matte: Matte, size: Size): KeyframeRow[] {
-  const { shape, feather, inverted } = matte;
+  const { shape, feather, inverted, space } = matte;
   if (shape.is !== 'outline') return [];
   const { keys, between } = shape;
+  // Elsewhere a soft edge is soft along the frame's edge too, unless the mask reaches so far beyond it. One that
+  // moves has its own way across that edge.
+  const soft = Math.max(...feather.map(({ value }) => value));
+  const led = (ring: Point[]) => (soft > 0.5 && between === 'holds' ? beyondFrame(ring, size, soft) : ring);
   const points = keys.flatMap(({ frame: at, rings }, key) =>
     rings.flatMap((ring, place) =>
-      ring.flatMap(([x, y], index) => {
-        const name = `mask ${rings.length > 1 ? `ring ${place + 1}, ` : ''}point ${index + 1}`;
+      led(ring).flatMap(([x, y], index) => {
+        const name = `mask ${space === 'content' ? 'in the file, ' : ''}${rings.length > 1 ? `ring ${place + 1}, ` : ''}point ${index + 1}`;
         const row = {
           // A mask that never changes is written where its take begins to show.
           frame: keys.length > 1 ? at : frame,
@@ -138,6 +182,28 @@ function gradeRows(layer: string, frame: number, { saturation, ...rest }: Cdl): 
   return [...parts, { ...stays, what: 'colour saturation', value: saturation }];
 }
 
+/** What lies beyond a picture's edge, and the shutter through which it is seen. */
+function edgeRows({ name: layer, from: frame, edges, shutter }: Node): KeyframeRow[] {
+  const stays = { frame, layer, then: 'stays' as const };
+  return [
+    ...(edges === 'empty'
+      ? []
+      : [{ ...stays, what: `beyond its edges the picture is ${edges}`, unit: '' as const, value: null }]),
+    ...(shutter
+      ? [{ ...stays, what: 'motion blur, shutter open', unit: '°' as const, value: shutter.angle }]
+      : []),
+  ];
+}
+
+/** The layer of a sheet that stands for all others together. */
+export const everything = 'Everything together';
+
+/** What is done to the whole picture once its layers lie over one another. */
+export function rowsOfWhole(node: Node, size: Size): KeyframeRow[] {
+  const whole = { ...node, name: everything };
+  return [...wayRows(everything, node.from, node.transforms, size), ...edgeRows(whole)];
+}
+
 /** Everything about a take in the picture that has a number. @param size of the delivery */
 export function rowsOfTake(node: MediaNode, size: Size): KeyframeRow[] {
   const { name: layer, from, until, content, opacity, grade, transforms, mattes } = node;
@@ -147,13 +213,12 @@ export function rowsOfTake(node: MediaNode, size: Size): KeyframeRow[] {
     { ...edge, frame: until, what: 'no longer shows' },
     ...trackRows(layer, 'second of its file', shownFrom(content.time, from), 's'),
     ...(opacity.length > 1 ? trackRows(layer, 'opacity', opacity, '%', (raw) => raw * 100) : []),
-    ...transforms.flatMap((one, index) =>
-      one.is === 'move'
-        ? movedRows(layer, one, pixelsAfter(transforms, index), size)
-        : placedRows(layer, from, one.matrix, size),
-    ),
+    ...wayRows(layer, from, transforms, size),
+    ...edgeRows(node),
     ...(grade ? gradeRows(layer, from, grade) : []),
-    ...mattes.flatMap((matte) => maskRows(layer, from, matte, size)),
+    ...mattes.flatMap((matte) =>
+      maskRows(layer, from, matte, matte.space === 'content' ? content.size : size),
+    ),
   ];
 }
 

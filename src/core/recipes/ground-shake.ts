@@ -2,7 +2,8 @@ import type { Project } from '../model/records';
 import { coverScale } from '../motion/edge-cover';
 import { still } from '../motion/keyframes';
 import { shakeAfter } from '../motion/shake';
-import type { Transform } from '../picture/node';
+import type { Node, Transform } from '../picture/node';
+import { rowsOfWhole } from './explain-node';
 import type { Step } from './recipe';
 
 /** A shake of the whole picture, enlarged so far that no edge comes into sight; `scale` is how far. */
@@ -32,6 +33,8 @@ export function groundShake(
 
 /** A shake in words; nothing where it stands still. */
 export function tellShake(
+  tree: Node,
+  project: Project,
   { scale, transforms }: GroundShake,
   hits: readonly number[],
   strength: number,
@@ -41,7 +44,7 @@ export function tellShake(
     {
       title: 'Over all of it',
       text: `Group everything, enlarge it to ${(100 * scale).toFixed(2)} % and shake it after each landing (frames ${hits.join(', ')}): by ${strength} px on the frame itself, less on each of the ten after it, every frame nearly the other way.`,
-      rows: [],
+      rows: rowsOfWhole(tree, project),
     },
   ];
 }

@@ -2,6 +2,7 @@ import type { FilmRecipe } from './film';
 import type { Finding } from '../finding/finding';
 import type { Words } from '../finding/words';
 import type { Point } from '../geometry/size';
+import type { Bezier } from '../motion/easing';
 import type { Node } from '../picture/node';
 import type { Moment, Project } from '../model/records';
 import type { BeatGrid } from '../time/grid';
@@ -82,6 +83,8 @@ export type KeyframeRow = {
   /** what 100 % of `value` in pixels is, for the value in per cent */
   of?: number;
   then: 'holds' | 'moves evenly' | 'eases' | 'stays';
+  /** how it eases to the next */
+  curve?: Bezier;
 };
 
 /**

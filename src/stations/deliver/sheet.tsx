@@ -40,8 +40,10 @@ export function KeyframeSheet() {
         </p>
         <p className="mb-5 max-w-[70ch]">
           Frames count from 0. Positions are measured from the top left corner, in pixels of the delivered
-          picture and in per cent of its width (across) or height (down). Moves are what is to be added to the
-          take as it was filmed.
+          picture and in per cent of its width (across) or height (down); what is said to be “in the file”, in
+          the file’s own. Lay each file at its size and place, then turn and grow it about the middle of the
+          frame (or the point given), then move it. Moves are what is to be added to the take as it was
+          filmed. Masks reach beyond the frame where their soft edge would show along it.
         </p>
         {told.steps.map((step, index) => (
           <StepTable key={step.title} number={index + 1} step={step} rate={project.rate} start={told.start} />

@@ -1,7 +1,7 @@
 import { mediaIn, secondsAt, type MediaNode, type Node } from '../../picture/node';
 import { beatLabel } from '../../time/grid';
 import { formatClock, formatTimecode } from '../../time/timecode';
-import { rowsOfTake, tellGrade } from '../explain-node';
+import { rowsOfTake, rowsOfWhole, tellGrade } from '../explain-node';
 import type { Material } from '../material';
 import type { Ruler, Step } from '../recipe';
 import { halves, whipFrames, type WhipMoment } from './build';
@@ -38,7 +38,7 @@ export function explainWhip(moment: WhipMoment, ruler: Ruler, _material: Materia
           ? `Blur the movement along its travel as a shutter of ${blur}° does: the mean over ${(blur / 360).toFixed(2)} of each frame.`
           : 'The movement is not blurred.',
       ].join(' '),
-      rows: [],
+      rows: rowsOfWhole(tree, size),
     },
   ];
 }

@@ -32,5 +32,5 @@ export function explainFreeze(moment: FreezeMoment, ruler: Ruler, _material: Mat
     };
   });
   const hits = anchors.slice(1, -1).map(({ frame }) => frame);
-  return [...steps, ...tellShake(shakeOf(moment, ruler), hits, shake)];
+  return [...steps, ...tellShake(tree, project, shakeOf(moment, ruler), hits, shake)];
 }

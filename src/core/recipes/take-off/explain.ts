@@ -34,5 +34,5 @@ export function explainLeap(moment: LeapMoment, ruler: Ruler, _material: Materia
     ].join(' '),
     rows: rowsOfTake(node, project),
   }));
-  return [...steps, ...tellShake(leapShake(moment, ruler), hitsOf(moment, ruler), shake)];
+  return [...steps, ...tellShake(tree, project, leapShake(moment, ruler), hitsOf(moment, ruler), shake)];
 }
