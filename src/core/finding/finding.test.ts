@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { inPlace } from '../geometry/placement';
 import { cameraPath } from '../footage/camera-path';
 import { pictureTimes } from '../footage/picture-times';
+import { beginsAfter } from '../footage/take-words';
 import { examineTake, scorePair } from '../footage/take-findings';
 import type { TakeMatch } from '../footage/colour-match';
 import type { Comparison, TakeMeasure } from '../model/measures';
@@ -61,6 +62,10 @@ describe('findings about a take', () => {
       fix: 'Steady it',
     });
     expect(finding.fix).toEqual({ command: 'steadyTake', args: { take: 't' } });
+    // Whoever shows only what was filmed before the bump has nothing to put right.
+    expect([beginsAfter(finding, 5), beginsAfter(finding, 5.3)]).toEqual([true, false]);
+    const [off] = examineTake(take, measure(), comparison({ path: pathOf(() => 2.4) }), measure(), size);
+    expect(beginsAfter(off, 0)).toBe(false);
   });
 
   it('counts in delivery pixels', () => {

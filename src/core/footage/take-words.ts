@@ -1,4 +1,5 @@
 import { allowed } from '../finding/allowed';
+import type { Finding } from '../finding/finding';
 import type { Telling, Words } from '../finding/words';
 
 /** The standards that say how a picture's numbers become colours. */
@@ -73,6 +74,10 @@ export const takeWords = {
 } satisfies Words;
 
 export type TakeCode = keyof typeof takeWords;
+
+/** True where something that was found only begins later in its take than at some seconds: before, all is well. */
+export const beginsAfter = ({ where, facts }: Finding, seconds: number): boolean =>
+  facts?.during === 1 && where.from !== undefined && where.from > seconds;
 
 /** What is said of a take held against its plate; of no use where a kind lays nothing over one. */
 export const againstPlate: readonly string[] = [

@@ -181,6 +181,14 @@ export const bare = <Some extends Node>(node: Some): Some => ({ ...node, mattes:
 /** The seconds of its file that a node shows at a frame. */
 export const secondsAt = ({ content }: MediaNode, frame: number): number => valueAt(content.time, frame);
 
+/** The last second of a file that any of some nodes shows; nothing where none shows it. */
+export const lastShown = (nodes: readonly MediaNode[], media: string): number =>
+  Math.max(
+    ...nodes
+      .filter(({ content }) => content.media === media)
+      .flatMap((node) => [secondsAt(node, node.from), secondsAt(node, node.until - 1)]),
+  );
+
 /** True where one picture of the file stands all the time. */
 export const isHeld = ({ content }: MediaNode): boolean =>
   content.time.every(({ value }) => value === content.time[0].value);

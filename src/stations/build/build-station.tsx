@@ -5,9 +5,9 @@ import { fillOf, plateSlot, tapsOf } from '@/core/model/slots';
 import { builtTitles, laysOverPlate, slotsInUse, usualKind } from '@/core/recipes/built';
 import { calledOf, filmOf } from '@/core/recipes/films';
 import type { Point } from '@/core/geometry/size';
-import { mediaIn, secondsAt } from '@/core/picture/node';
+import { lastShown, mediaIn, secondsAt, type MediaNode } from '@/core/picture/node';
 import type { Recipe } from '@/core/recipes/recipe';
-import { againstPlate } from '@/core/footage/take-words';
+import { againstPlate, beginsAfter } from '@/core/footage/take-words';
 import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
 import { frameShownAt, timeOfFrame } from '@/core/time/rate';
 import { formatTimecode } from '@/core/time/timecode';
@@ -217,7 +217,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
             <Findings findings={findings.build.filter((finding) => finding.where.moment === moment.id)} />
           </Part>
           <JoinCurve answers={material.solved} start={start} rate={rate} />
-          <TakeNotes moment={moment} recipe={recipe} slots={filmed.map(({ key }) => key)} />
+          <TakeNotes moment={moment} recipe={recipe} slots={filmed.map(({ key }) => key)} shown={takes} />
           {kept.length > 0 && (
             <Part title="Whom to keep">
               <p className="text-[12px] text-ink2">
@@ -377,14 +377,27 @@ const sayKept = (title: string, tapped: number): string => {
   return tapped === 1 ? `${name} is tapped.` : `${name}: ${tapped} are tapped.`;
 };
 
-/** Findings of the takes that this moment uses. */
-function TakeNotes({ moment, recipe, slots }: { moment: Moment; recipe: Recipe; slots: string[] }) {
+/** Findings of the takes that this moment uses, as far as they concern what it shows of them. */
+function TakeNotes({
+  moment,
+  recipe,
+  slots,
+  shown,
+}: {
+  moment: Moment;
+  recipe: Recipe;
+  slots: string[];
+  shown: readonly MediaNode[];
+}) {
   const findings = useData((data) => data.findings);
+  const takes = useData((data) => data.snapshot.takes);
   const used = slots.map((slot) => fillOf(moment, slot).take);
   const plain = ['take.still', 'take.same-light', ...(laysOverPlate(recipe) ? [] : againstPlate)];
-  const notes = findings.match.filter(
-    ({ code, where }) => where.take && used.includes(where.take) && !plain.includes(code),
-  );
+  const notes = findings.match.filter((finding) => {
+    const take = takes.find(({ id }) => id === finding.where.take);
+    if (!take || !used.includes(take.id) || plain.includes(finding.code)) return false;
+    return shown.length === 0 || !beginsAfter(finding, lastShown(shown, take.media));
+  });
   if (notes.length === 0) return null;
   return (
     <Part title="Its takes">
