@@ -9,9 +9,39 @@ import { cutoutOfSlot, downSlot, leapSlots, leavesPin, upSlot } from './slots';
 import { leapWords } from './words';
 import { leapWorks } from './works';
 
+/** What is said of one of the two takes: which, from where it is looked at, its instant, and the beat of that. */
+const sayTake = (
+  { key: slot, dye }: typeof upSlot | typeof downSlot,
+  begins: string,
+  instant: { says: string; field: string; value: number },
+  then: { says: string; anchor: string },
+): Sentence => [
+  begins,
+  { slot, part: 'take', dye },
+  ', looked for from ',
+  { slot, part: 'start', dye },
+  instant.says,
+  { field: instant.field, value: instant.value, dye },
+  then.says,
+  { anchor: then.anchor },
+  '. ',
+];
+
 /** The moment in a sentence; each quantity is edited where it stands. */
 function sayLeap(moment: LeapMoment, _ruler: Ruler, material: Material): Sentence {
   const { way } = moment.settings;
+  const up = sayTake(
+    upSlot,
+    'The performer jumps in ',
+    { says: '; after the picture at ', field: 'left', value: leftAt(moment, material) },
+    { says: ' they are gone, on ', anchor: way === 'both' ? leavesPin : 'lands' },
+  );
+  const down = sayTake(
+    downSlot,
+    'They land in ',
+    { says: '; the feet meet the floor at ', field: 'met', value: metAt(moment, material) },
+    { says: ', on ', anchor: 'lands' },
+  );
   return [
     'From ',
     { anchor: 'start' },
@@ -20,32 +50,8 @@ function sayLeap(moment: LeapMoment, _ruler: Ruler, material: Material): Sentenc
     ' there is ',
     { field: 'way' },
     '. ',
-    ...(way === 'landing'
-      ? []
-      : ([
-          'The performer jumps in ',
-          { slot: upSlot.key, part: 'take', dye: upSlot.dye },
-          ', looked for from ',
-          { slot: upSlot.key, part: 'start', dye: upSlot.dye },
-          '; after the picture at ',
-          { field: 'left', value: leftAt(moment, material), dye: upSlot.dye },
-          ' they are gone, on ',
-          { anchor: way === 'both' ? leavesPin : 'lands' },
-          '. ',
-        ] satisfies Sentence)),
-    ...(way === 'take-off'
-      ? []
-      : ([
-          'They land in ',
-          { slot: downSlot.key, part: 'take', dye: downSlot.dye },
-          ', looked for from ',
-          { slot: downSlot.key, part: 'start', dye: downSlot.dye },
-          '; the feet meet the floor at ',
-          { field: 'met', value: metAt(moment, material), dye: downSlot.dye },
-          ', on ',
-          { anchor: 'lands' },
-          '. ',
-        ] satisfies Sentence)),
+    ...(way === 'landing' ? [] : up),
+    ...(way === 'take-off' ? [] : down),
     'Push-off and landing take ',
     { field: 'push' },
     ' at ',
