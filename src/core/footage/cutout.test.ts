@@ -4,7 +4,7 @@ import type { Point } from '../geometry/size';
 import type { RgbaImage } from '../picture/image';
 import { rasterMask } from '../picture/mask';
 import { seeded } from '../random';
-import { cutOut, type Cutout } from './cutout';
+import { cutOut, plateMatte, type Cutout } from './cutout';
 
 const size = { width: 320, height: 180 };
 type Filmed = {
@@ -101,6 +101,19 @@ describe('cutting somebody out by the clean plate', () => {
     expect(clear.faint).toBeLessThan(0.1);
     expect(clear.share).toBeCloseTo(truth.reduce((sum, one) => sum + one, 0) / truth.length, 2);
     expect(cutOut(film(5, { clothes: 'like the wall' }), plate).faint).toBeGreaterThan(0.3);
+  });
+
+  it('gives coverage, with what they throw or without', () => {
+    const filmed = film(5, { clothes: red, shadow: 0.65 });
+    const [without, withIt] = [plateMatte(plate, filmed), plateMatte(plate, filmed, { shadows: 'keep' })];
+    const at = (x: number, y: number) => y * size.width + x;
+    expect([without.data[at(160, 80)], without.data[at(20, 20)]]).toEqual([255, 0]);
+    expect([without.data[at(205, 120)], withIt.data[at(205, 120)]]).toEqual([0, 255]);
+    const mean = (data: Uint8Array) => data.reduce((sum, value) => sum + value, 0) / 255;
+    expect(mean(without.data)).toBeCloseTo(
+      truth.reduce((sum, one) => sum + one, 0),
+      -3,
+    );
   });
 
   it('refuses pictures of two sizes', () => {

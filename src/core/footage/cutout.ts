@@ -1,6 +1,7 @@
 import type { Point, Size } from '../geometry/size';
 import { flood } from '../picture/flood';
-import { checkSameSize, type RgbaImage } from '../picture/image';
+import { checkSameSize, type GrayImage, type RgbaImage } from '../picture/image';
+import { feathered } from '../picture/mask';
 import { median } from '../statistics';
 import { outlinesOf } from './seam';
 
@@ -98,14 +99,15 @@ function trim(size: Size, mask: Uint8Array, differs: (pixel: number) => number):
   for (const pixel of outside) mask[pixel] = 0;
 }
 
+/** Where a picture differs from its plate, 1 a pixel; by how many codes; and from how many on that counts. */
+type Differing = { mask: Uint8Array; differs: (pixel: number) => number; limit: number };
+
 /**
- * Cuts out who stands in a picture of a locked camera, by what differs from the empty set: more than its noise, and
- * otherwise than a shadow, which darkens all colours alike. Light that changed over the whole picture is allowed for.
- * The limits are common practice, no published source.
- * @param plate the empty set, of the same size
- * @throws CoreError `sizes-differ`
+ * Marks who stands in a picture and not in its plate: what differs by more than noise, and otherwise than a shadow,
+ * which darkens all colours alike. Light that changed over the whole picture is allowed for. The limits are set by
+ * trial, no published source.
  */
-export function cutOut(picture: RgbaImage, plate: RgbaImage): Cutout {
+function markDiffering(picture: RgbaImage, plate: RgbaImage, shadows: 'keep' | 'drop'): Differing {
   checkSameSize(picture, plate);
   const size = { width: picture.width, height: picture.height };
   const pixels = size.width * size.height;
@@ -132,10 +134,41 @@ export function cutOut(picture: RgbaImage, plate: RgbaImage): Cutout {
     const left = Math.min(1, Math.max(deepestShadow, shared / Math.max(1, own)));
     return channels.every(({ seen, empty }) => Math.abs(seen[p] - left * empty[p]) <= 0.7 * limit);
   };
-  const mask = Uint8Array.from({ length: pixels }, (_, p) => (differs(p) > limit && !isShadow(p) ? 1 : 0));
+  const mask = Uint8Array.from({ length: pixels }, (_, p) =>
+    differs(p) > limit && (shadows === 'keep' || !isShadow(p)) ? 1 : 0,
+  );
   fillHoles(size, mask, pixels / 700);
   keepLarge(size, mask);
   trim(size, mask, differs);
+  return { mask, differs, limit };
+}
+
+/**
+ * How much of each pixel shows somebody who stands before the empty set, by what differs from that.
+ * @param plate the empty set, of the same size, from the same place
+ * @param options.shadows whether what they throw belongs to them; it does not where nothing is said
+ * @returns 0..255 a pixel, its edge two pixels soft
+ * @throws CoreError `sizes-differ`
+ */
+export function plateMatte(
+  plate: RgbaImage,
+  frame: RgbaImage,
+  { shadows = 'drop' }: { shadows?: 'keep' | 'drop' } = {},
+): GrayImage & { data: Uint8Array } {
+  const { mask } = markDiffering(frame, plate, shadows);
+  const size = { width: frame.width, height: frame.height };
+  const soft = feathered(Float32Array.from(mask), size, 2);
+  return { ...size, data: Uint8Array.from(soft, (value) => Math.round(255 * value)) };
+}
+
+/**
+ * Cuts out who stands in a picture of a locked camera, without their shadow, and says how sure that is.
+ * @param plate the empty set, of the same size
+ * @throws CoreError `sizes-differ`
+ */
+export function cutOut(picture: RgbaImage, plate: RgbaImage): Cutout {
+  const size = { width: picture.width, height: picture.height };
+  const { mask, differs, limit } = markDiffering(picture, plate, 'drop');
   let [edge, faint] = [0, 0];
   for (const p of rimOf(size, mask)) {
     edge++;
@@ -146,7 +179,7 @@ export function cutOut(picture: RgbaImage, plate: RgbaImage): Cutout {
     rings: outlinesOf(size, mask, 0.8).map((ring) =>
       ring.map(([x, y]): Point => [x / size.width, y / size.height]),
     ),
-    share: area / pixels,
+    share: area / mask.length,
     faint: edge > 0 ? faint / edge : 0,
   };
 }
