@@ -11,7 +11,7 @@ import { evenly, pinAnchor, spanAnchors } from '../anchors';
 import type { ChosenTake, Material, Work } from '../material';
 import type { Anchor, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
-import { wholeFreeze } from './settings';
+import { usualFlight, wholeFreeze } from './settings';
 import { pieceAnchor, poseSlot } from './slots';
 
 export type FreezeMoment = MomentOf<'freeze-stack'>;
@@ -48,6 +48,14 @@ export function freezeFrames(moment: FreezeMoment, ruler: Ruler) {
   const start = frames[0];
   const end = Math.max(start + 1, frames[frames.length - 1]);
   return { start, lands: frames.slice(1, -1).map((frame) => Math.max(start, frame)), end };
+}
+
+/** Delivery frames that each piece flies for: as said, else the usual ones as far as there is room before the first. */
+export function flightOf(moment: FreezeMoment, ruler: Ruler): number {
+  const { start, lands } = freezeFrames(moment, ruler);
+  return (
+    wholeFreeze(moment.settings).flight ?? Math.max(1, Math.min(usualFlight, (lands[0] ?? start) - start))
+  );
 }
 
 /** The second of the take that is frozen. */
@@ -131,12 +139,13 @@ const ways = {
 /** The flight of a piece into its place, turned and scaled about its own middle. */
 function flight(
   moment: FreezeMoment,
+  frames: number,
   piece: number,
   lands: number,
   ring: readonly Point[],
   frame: Size,
 ): Transform[] {
-  const { turn, size, flight: frames, from } = wholeFreeze(moment.settings);
+  const { turn, size, from } = wholeFreeze(moment.settings);
   const [x, y] = ways[from](piece);
   const begins = lands - frames;
   const arrives = (value: number, rest: number): Track => [
@@ -172,7 +181,8 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
   const { project } = ruler;
   const frame = { width: project.width, height: project.height };
   const { start, lands, end } = freezeFrames(moment, ruler);
-  const { flight: frames, after } = wholeFreeze(moment.settings);
+  const frames = flightOf(moment, ruler);
+  const { after } = wholeFreeze(moment.settings);
   const pose = material.takes[poseSlot.key] ?? null;
   const whole = lands[lands.length - 1];
   const runs = after === 'runs' && whole < end;
@@ -191,7 +201,7 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
       { from, until: runs ? Math.max(from + 1, whole) : end, at, hold: true },
       {
         mattes: [pieceMatte(cuts[index], rings, source, frame, from)],
-        transforms: flight(moment, piece, lands[index], cuts[index], frame),
+        transforms: flight(moment, frames, piece, lands[index], cuts[index], frame),
       },
     );
   });

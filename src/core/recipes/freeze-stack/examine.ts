@@ -7,7 +7,7 @@ import { landsInTurn } from '../anchors';
 import { cutoutIn, examineCutout } from '../cutouts';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
-import { freezeAnchors, freezeFrames, frozenAt, type FreezeMoment } from './build';
+import { freezeAnchors, flightOf, freezeFrames, frozenAt, type FreezeMoment } from './build';
 import { wholeFreeze } from './settings';
 import { poseSlot } from './slots';
 import type { FreezeCode } from './words';
@@ -37,7 +37,8 @@ export function examineFreeze(moment: FreezeMoment, ruler: Ruler, material: Mate
     measured: { value: Math.max(...off), unit: 'seconds' },
     facts: { pieces: lands.length },
   });
-  const { flight, after } = wholeFreeze(moment.settings);
+  const flight = flightOf(moment, ruler);
+  const { after } = wholeFreeze(moment.settings);
   lands.forEach((frame, index) => {
     if (frame - start >= flight) return;
     add({

@@ -179,6 +179,13 @@ describe('the freeze stack', () => {
     expect(codes(moment)).toEqual(['fine freeze.lands']);
     expect(codes(moment, material({ pose: null }))).toContain('stop freeze.missing');
     expect(codes(moment, material({ plate: null }))).toContain('fix freeze.missing');
+    // Unsaid, a piece flies for as long as there is before the first one lands; said, it flies so long.
+    const short = set({}, { pins: { 'piece-1': 8.5 } });
+    expect(freezeStack.say(short, ruler, material())).toContainEqual({
+      field: 'flight',
+      value: lands[0] - 6 - start,
+    });
+    expect(codes(short)).toEqual(['fine freeze.lands']);
     expect(codes(set({ flight: 40 })).filter((code) => code === 'fix freeze.cramped')).toHaveLength(3);
     expect(codes({ ...moment, lands: 16 })).toContain('stop freeze.never-lands');
     expect(codes(set({ frozen: 50 }))).toContain('stop freeze.beyond');

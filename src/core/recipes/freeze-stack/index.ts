@@ -1,7 +1,8 @@
-import type { Recipe, Sentence, View } from '../recipe';
+import type { Recipe, Ruler, Sentence, View } from '../recipe';
 import {
   buildFreeze,
   cutsOf,
+  flightOf,
   freezeAnchors,
   freezeWorks,
   frozenAt,
@@ -15,7 +16,7 @@ import { freezeSlots, instantField, pieceAnchor, poseSlot } from './slots';
 import { freezeWords } from './words';
 
 /** The moment in a sentence; each quantity is edited where it stands. */
-const sayFreeze = (moment: FreezeMoment): Sentence => [
+const sayFreeze = (moment: FreezeMoment, ruler: Ruler): Sentence => [
   'From ',
   { anchor: 'start' },
   ' the set is empty. The pose of ',
@@ -31,7 +32,7 @@ const sayFreeze = (moment: FreezeMoment): Sentence => [
   ' and at ',
   { field: 'size' },
   ' of their size, over ',
-  { field: 'flight' },
+  { field: 'flight', value: flightOf(moment, ruler) },
   '. They land on ',
   ...piecesOf(moment).flatMap((piece, index): Sentence => [
     index === 0 ? '' : index === moment.settings.pieces - 1 ? ' and ' : ', ',

@@ -8,7 +8,7 @@ export const freezeSchema = z.object({
   turn: z.number().check(z.minimum(0), z.maximum(360)),
   /** per cent of its size where it comes from; unset is 85 */
   size: z.optional(z.number().check(z.minimum(10), z.maximum(300))),
-  /** delivery frames from where it comes from to its place; unset is 12 */
+  /** delivery frames from where it comes from to its place; unset is 12, or as many as there are before the first lands */
   flight: z.optional(z.int().check(z.minimum(1), z.maximum(120))),
   from: z.optional(z.enum(['sides', 'above', 'below', 'place'])),
   /** delivery pixels by which the whole picture shakes as a piece lands; unset is 6 */
@@ -24,11 +24,18 @@ export const emptyFreeze = {
   pieces: 4,
   turn: 35,
   size: 85,
-  flight: 12,
   from: 'sides',
   shake: 6,
   after: 'stands',
 } as const satisfies FreezeSettings;
 
 /** Settings with everything that was never said as it is at first. */
-export const wholeFreeze = (settings: FreezeSettings) => ({ ...emptyFreeze, frozen: null, ...settings });
+export const wholeFreeze = (settings: FreezeSettings) => ({
+  ...emptyFreeze,
+  flight: null,
+  frozen: null,
+  ...settings,
+});
+
+/** frames that a piece flies for where nobody says otherwise and there is room */
+export const usualFlight = 12;
