@@ -144,7 +144,7 @@ export const outlineMatte = (
 });
 
 /** Source pixels to delivery pixels so that the frame is filled and the middle stays the middle. */
-export function fillFrame(source: Size, delivery: Size): Transform {
+export function fillFrame(source: Size, delivery: Size): Extract<Transform, { is: 'map' }> {
   const scale = Math.max(delivery.width / source.width, delivery.height / source.height);
   const left = (delivery.width - source.width * scale) / 2;
   const top = (delivery.height - source.height * scale) / 2;

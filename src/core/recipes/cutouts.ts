@@ -1,6 +1,7 @@
 import type { Cutout, CutoutTask } from '../footage/cutout';
 import type { Finding } from '../finding/finding';
 import { plateSlot } from '../model/slots';
+import { invertAffine, mapPoint } from '../geometry/affine';
 import type { Bounds, Point, Size } from '../geometry/size';
 import { fillFrame } from '../picture/node';
 import type { ChosenTake, Material, Work } from './material';
@@ -60,16 +61,14 @@ export const inFile = (rings: readonly Point[][], { width, height }: Size): Poin
 
 /** Shares of the frame as pixels of a file that fills it. */
 export function frameInFile(ring: readonly Point[], source: Size, frame: Size): Point[] {
-  const into = fillFrame(source, frame);
-  const [scale, , , , left, top] = into.is === 'map' ? into.matrix : [1, 0, 0, 1, 0, 0];
-  return ring.map(([x, y]): Point => [(x * frame.width - left) / scale, (y * frame.height - top) / scale]);
+  const back = invertAffine(fillFrame(source, frame).matrix);
+  return ring.map(([x, y]) => mapPoint(back, [x * frame.width, y * frame.height]));
 }
 
 /** Shares of a file's picture as shares of the frame that it fills. */
 export function fileInFrame([x, y]: Point, source: Size, frame: Size): Point {
-  const into = fillFrame(source, frame);
-  const [scale, , , , left, top] = into.is === 'map' ? into.matrix : [1, 0, 0, 1, 0, 0];
-  return [(x * source.width * scale + left) / frame.width, (y * source.height * scale + top) / frame.height];
+  const [across, down] = mapPoint(fillFrame(source, frame).matrix, [x * source.width, y * source.height]);
+  return [across / frame.width, down / frame.height];
 }
 
 /** The box round some points; null where there are none. */
