@@ -97,7 +97,7 @@ async function renderClone(one: Blob, two: Blob, frames: number, filmed: Size): 
     sources,
     song: null,
   };
-  await renderShot({ ...task, id: 'bench' }, () => undefined);
+  await renderShot({ sounds: [], ...task, id: 'bench' }, () => undefined);
 }
 
 /** Runs the comparisons a few times, alternating, and gives back seconds. */

@@ -54,6 +54,7 @@ function rebuild(
   const used = new Set(filesIn(built.tree));
   return {
     ...frames,
+    rate: ruler.project.rate,
     beatTime: timeOfBeat(ruler.grid, moment.lands),
     tree: built.tree,
     media: snapshot.takes

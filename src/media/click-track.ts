@@ -1,16 +1,11 @@
-import { readPcm, toPcm, wavHead } from '@/core/formats/wav';
+import { readPcm } from '@/core/formats/wav';
 import { countIn, layBeep, soundOfClicks, type Click } from '@/core/song/click';
 import { Resampler } from '@/core/song/resample';
 import { stretch } from '@/core/song/stretch';
 import { mixed } from './measure-song';
+import { wavOf } from './sounds';
 
 const sampleRate = 48_000;
-
-function wavOf(channels: Float32Array[]): Blob {
-  const pcm = toPcm(channels) as Int16Array<ArrayBuffer>;
-  const head = wavHead(channels[0].length, channels.length, sampleRate) as Uint8Array<ArrayBuffer>;
-  return new Blob([head, pcm], { type: 'audio/wav' });
-}
 
 /** The song on the left, clicks on its beats on the right. @param wav the song at 48 kHz */
 export async function songWithClick(wav: Blob, clicks: readonly Click[]): Promise<Blob> {

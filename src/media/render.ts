@@ -1,5 +1,4 @@
 import { StreamTarget } from 'mediabunny';
-import { readPcm } from '@/core/formats/wav';
 import type { Node } from '@/core/picture/node';
 import type { Size } from '@/core/geometry/size';
 import { flashesOfFilm, lightsOf } from '@/core/safety/flash';
@@ -7,6 +6,8 @@ import { timeOfFrame, type Rate } from '@/core/time/rate';
 import { Footage, type Source } from './footage';
 import { openRenderFile } from './render-files';
 import { ShotPainter } from './shot-painter';
+import { laySounds, soundBetween, type SoundTask } from './sounds';
+import { soundRate } from '@/core/sounds/synthesis';
 import { mimeOf, MovieWriter, type Container } from './writer';
 import type { Progress } from './measure-take';
 
@@ -23,29 +24,11 @@ type RenderTask = {
   sources: Source[];
   /** the song's 48 kHz WAV; null for a shot without sound */
   song: Blob | null;
+  /** what is mixed in with it */
+  sounds: SoundTask[];
   /** of the render, which its file is called by while it grows */
   id: string;
 };
-
-/** A piece of the song as planar floats; silence before its start and after its end. */
-async function songPiece(wav: Blob, from: number, seconds: number) {
-  const head = await wav.slice(0, 44).arrayBuffer();
-  const { channels, sampleRate } = readPcm(head);
-  const bytes = channels.length * 2;
-  const first = Math.round(from * sampleRate);
-  const count = Math.round(seconds * sampleRate);
-  const offset = 44 + Math.max(0, first) * bytes;
-  const body = await wav.slice(offset, Math.max(offset, 44 + (first + count) * bytes)).arrayBuffer();
-  const joined = new Uint8Array(44 + body.byteLength);
-  joined.set(new Uint8Array(head));
-  joined.set(new Uint8Array(body), 44);
-  const piece = readPcm(joined.buffer).channels;
-  const data = new Float32Array(count * channels.length);
-  piece.forEach((samples, channel) =>
-    data.set(samples.subarray(0, count), channel * count + Math.max(0, -first)),
-  );
-  return { data, count, channels: channels.length, sampleRate };
-}
 
 /** A film, and how often it flashes in its worst second. */
 export type Rendered = { blob: Blob; flashes: number };
@@ -56,14 +39,18 @@ export async function renderShot(task: RenderTask, onProgress: Progress): Promis
   const place = await openRenderFile(task.id);
   const frames = task.end - task.start;
   const length = timeOfFrame(task.rate, frames);
-  const sound = task.song && (await songPiece(task.song, timeOfFrame(task.rate, task.start), length));
+  const laid = await laySounds(task.sounds);
+  const sound =
+    task.song || laid.length > 0
+      ? await soundBetween(task.song, laid, timeOfFrame(task.rate, task.start), length)
+      : null;
   const writer = await MovieWriter.open({
     container: task.container,
     size: task.delivery,
     bitrate: task.bitrate,
     keyEvery: 1,
     rate: task.rate,
-    sound: sound && { sampleRate: sound.sampleRate, channels: sound.channels },
+    sound: sound && { sampleRate: soundRate, channels: sound.length },
     target: place ? new StreamTarget(place.stream, { chunked: true }) : undefined,
   });
   const painter = new ShotPainter(footage, task.delivery);
@@ -75,18 +62,16 @@ export async function renderShot(task: RenderTask, onProgress: Progress): Promis
       lights.push({ time: timeOfFrame(task.rate, frame), lights: lightsOf(picture) });
       await writer.addFrame(picture, frame);
       // Sound goes along in step, so that neither waits long for the other in the file.
-      const until = sound
-        ? Math.min(sound.count, Math.round(timeOfFrame(task.rate, frame + 1) * sound.sampleRate))
-        : 0;
+      const until = Math.min(
+        sound?.[0].length ?? 0,
+        Math.round(timeOfFrame(task.rate, frame + 1) * soundRate),
+      );
       if (sound && until > heard) {
-        const part = new Float32Array((until - heard) * sound.channels);
-        for (let channel = 0; channel < sound.channels; channel++) {
-          part.set(
-            sound.data.subarray(channel * sound.count + heard, channel * sound.count + until),
-            channel * (until - heard),
-          );
-        }
-        await writer.addSound(part, sound.channels, sound.sampleRate, heard / sound.sampleRate);
+        await writer.addSound(
+          sound.map((channel) => channel.subarray(heard, until)),
+          soundRate,
+          heard / soundRate,
+        );
         heard = until;
       }
       onProgress((frame + 1) / frames);

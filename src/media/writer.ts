@@ -130,12 +130,14 @@ export class MovieWriter {
     return this.addPicture(image, timeOfFrame(rate, frame), timeOfFrame(rate, 1));
   }
 
-  /** Adds planar sound, channel after channel, at `time` seconds. */
-  async addSound(data: Float32Array, channels: number, sampleRate: number, time: number): Promise<void> {
+  /** Adds sound, a channel each, at `time` seconds. */
+  async addSound(channels: readonly Float32Array[], sampleRate: number, time: number): Promise<void> {
+    const data = new Float32Array(channels.length * channels[0].length);
+    channels.forEach((samples, channel) => data.set(samples, channel * samples.length));
     const sample = new AudioSample({
       data,
       format: 'f32-planar',
-      numberOfChannels: channels,
+      numberOfChannels: channels.length,
       sampleRate,
       timestamp: time,
     });

@@ -2,7 +2,6 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { Suspense, useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { recipeOf } from '@/core/recipes/built';
-import { songPartKey } from '@/core/song/parts';
 import { redo, undo } from '@/store/change';
 import { createProject } from '@/store/commands/projects';
 import type { Store } from '@/store/db';
@@ -39,6 +38,7 @@ import { Waiting } from './waiting';
 import { useAttempt } from './use-attempt';
 import { useBenchActions } from './use-bench-actions';
 import { useBringIn } from './use-bring-in';
+import { useSong } from './use-song';
 
 const nothing = () => null;
 const go: Services['go'] = (to) => goTo(to);
@@ -75,20 +75,7 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: Opened & { 
 
   useEffect(() => runner.start(), [runner]);
 
-  const songMedia = snapshot.song?.media ?? null;
-  const ready = Boolean(songMedia && snapshot.measures.has(songPartKey('sound', songMedia)));
-  useEffect(() => {
-    let here = true;
-    const load = async () => {
-      const row = ready && songMedia ? await store.proxies.get(songMedia) : null;
-      if (here) player.load(row?.blob ?? null);
-    };
-    void load();
-    return () => {
-      here = false;
-    };
-  }, [store, player, songMedia, ready]);
-
+  useSong(store, player, snapshot, attempt);
   const { bringIn, importing, cancel, replacing } = useBringIn(store, projectId, attempt);
   const openFiles = useCallback(() => picker.current?.click(), []);
   const { plan, searching } = usePlan(snapshot);

@@ -4,6 +4,7 @@ import {
   type AnyRecord,
   type Cue,
   type Moment,
+  type OwnSound,
   type Project,
   type RecordKind,
   type RecordOf,
@@ -26,6 +27,8 @@ export type Arranged = {
   sections: Section[];
   cues: Cue[];
   takes: Take[];
+  /** sounds of one's own */
+  sounds: OwnSound[];
   moments: Moment[];
   /** the moments that can be built here */
   built: Moment[];
@@ -73,6 +76,7 @@ export function arrange(records: readonly AnyRecord[]): Arranged | null {
     sections: alive('section').sort((a, b) => a.at - b.at),
     cues: alive('cue').sort((a, b) => a.at - b.at),
     takes: alive('take').sort((a, b) => a.order - b.order),
+    sounds: made('sound'),
     moments,
     built: moments.filter((moment) => recipeOf(moment)),
     setups: alive('setup').sort((a, b) => a.order - b.order),

@@ -12,6 +12,7 @@ import type { HeldSettings } from '@/core/shoot/held';
 import type { BeatTrack } from '@/core/song/track';
 import type { Rate } from '@/core/time/rate';
 import { HybridClock } from './clock';
+import type { PlannedSound } from './sounds';
 import { dropOldSongMeasures, dropOldTakeMeasures, liftStore } from './lift-store';
 
 /** A record with the stamp of the last change of each field. */
@@ -90,7 +91,7 @@ export type Asked = {
   bitrate: number;
   moment: Moment;
   /** its picture over its frames, end excluded; null where something of it was still being solved */
-  picture: { tree: Node; start: number; end: number } | null;
+  picture: { tree: Node; start: number; end: number; sounds?: PlannedSound[] } | null;
 };
 
 /** A recording that is being made here; its bytes lie in `chunks` until it is a file of the project. */

@@ -14,6 +14,7 @@ import type { FlashCode } from '@/core/safety/flash-words';
 import type { Media } from './db';
 import type { Plan } from './plan';
 import { buildable, materialOf } from './material';
+import { soundFindings } from './sounds';
 import { comparisonOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
 import { filmedIn, plateFor } from './plates';
 
@@ -167,7 +168,10 @@ function momentFindings(snapshot: Snapshot): Finding[] {
     if (!able) return [];
     const { recipe, ruler } = able;
     const { fresh } = materialOf(snapshot, moment);
-    return examined(moment, [ruler, fresh], () => recipe.examine(moment, ruler, fresh));
+    return [
+      ...examined(moment, [ruler, fresh], () => recipe.examine(moment, ruler, fresh)),
+      ...soundFindings(snapshot, moment),
+    ];
   });
   return [...flashing, ...built];
 }

@@ -13,6 +13,7 @@ export type Need =
   | { kind: 'take'; key: string; label: string; take: Take; parts: TakePart[] }
   | { kind: 'song'; key: string; label: string; media: string; song: string; parts: SongPart[] }
   | { kind: 'again'; key: string; label: string; media: string; song: string }
+  | { kind: 'sound'; key: string; label: string; media: string }
   | { kind: 'compare'; key: string; label: string; take: Take; plate: Take }
   | { kind: 'work'; key: string; label: string; moment: Moment; work: KeyedWork }
   | { kind: 'render'; key: string; label: string; render: string; moment: Moment | null };
@@ -27,7 +28,7 @@ export const needsOf = remembered((snapshot: Snapshot): readonly Need[] =>
 
 /** The same with work that ended without a result, and is not begun again by itself. */
 export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
-  const { song, takes, media, measures, built, renders } = snapshot;
+  const { song, takes, sounds, media, measures, built, renders } = snapshot;
   const needs: Need[] = [];
   const want = (need: Need) => {
     if (!measures.has(need.key)) needs.push(need);
@@ -50,6 +51,14 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
       want({ kind: 'again', key, label: 'Finding the other beats again', media: file, song: song.id });
     }
   }
+  for (const { media: file } of sounds)
+    if (media.has(file))
+      want({
+        kind: 'sound',
+        key: songPartKey('sound', file),
+        label: `Decoding ${nameOf(file)}`,
+        media: file,
+      });
   for (const take of takes) {
     if (!media.has(take.media)) continue;
     const parts = takeParts.filter((part) => !measures.has(partKey(part, take)));

@@ -1,11 +1,17 @@
 /** A clock that goes where there is no sound: a ruler of seconds is walked along too. */
 type Silent = { from: number; since: number };
 
+/** What can be laid over the song. */
+type Layer = 'clicks' | 'sounds';
+
 /** Plays the song. Its clock leads; pictures follow. */
 export class Player {
   private readonly audio = new Audio();
   private readonly listeners = new Set<() => void>();
   private url: string | null = null;
+  private song: Blob | null = null;
+  /** what is heard in the song's place: the song with something laid over it; clicks before sounds */
+  private readonly laid: Record<Layer, Blob | null> = { clicks: null, sounds: null };
   private timer = 0;
   private loop: { from: number; to: number } | null = null;
   private shown = 0;
@@ -21,8 +27,32 @@ export class Player {
 
   /** Takes a song as a WAV; null for none. The needle stays where it is, and the speed what it was. */
   load(song: Blob | null): void {
+    this.song = song;
+    this.laid.clicks = null;
+    this.laid.sounds = null;
+    this.open();
+  }
+
+  /**
+   * Plays the song with something laid over it from here on; null takes that away again. It goes on if it played.
+   * @param over the song with it, as a WAV
+   */
+  lay(layer: Layer, over: Blob | null): void {
+    const [before, playing] = [this.heard(), this.playing()];
+    this.laid[layer] = over;
+    if (this.heard() === before) return;
+    this.open();
+    if (playing) void this.toggle();
+  }
+
+  private heard(): Blob | null {
+    return this.laid.clicks ?? this.laid.sounds ?? this.song;
+  }
+
+  private open(): void {
+    const sound = this.heard();
     if (this.url) URL.revokeObjectURL(this.url);
-    this.url = song && URL.createObjectURL(song);
+    this.url = sound && URL.createObjectURL(sound);
     this.audio.pause();
     this.silent = null;
     if (this.url) {

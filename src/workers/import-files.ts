@@ -13,7 +13,7 @@ import { nearestRate } from '@/core/time/rate';
 /** What became of a file. */
 type Imported = {
   name: string;
-  outcome: 'song' | 'take' | 'known' | 'kept' | 'problem';
+  outcome: 'song' | 'take' | 'sound' | 'known' | 'kept' | 'problem';
   message: string;
   /** the take or song that it became or is */
   record?: string;
@@ -50,6 +50,8 @@ export type Importing = {
   stopped?: () => boolean;
   /** the first clip does not set the film's size and rate */
   keepDelivery?: boolean;
+  /** sound becomes one that moments can use, and not the song */
+  asSound?: boolean;
   /** opens the worker that looks into files */
   open?: () => Client<Pick<MediaApi, 'probeFile'>>;
   /** asks before a sound takes the place of the song */
@@ -69,6 +71,7 @@ export async function importFiles(
     onProgress = () => undefined,
     stopped = () => false,
     keepDelivery = false,
+    asSound = false,
     open = openMedia,
     mayReplace = async () => true,
     locks = navigator.locks,
@@ -83,7 +86,9 @@ export async function importFiles(
         onProgress(index, file.name);
         const probe = (blob: Blob) => media.api.probeFile(blob);
         const { fingerprint } = expected[index];
-        results.push(await importFile(store, project, file, fingerprint, probe, keepDelivery, mayReplace));
+        results.push(
+          await importFile(store, project, file, fingerprint, { probe, keepDelivery, asSound, mayReplace }),
+        );
         await arrived(store, expected[index]);
       }
       return results;
@@ -100,16 +105,22 @@ const failedBefore = (store: Store, project: string, fingerprint: string): Promi
     .filter((one) => one.project === project && one.problem !== null)
     .primaryKeys();
 
+type Bringing = {
+  probe: (blob: Blob) => Promise<NonNullable<Media['probe']>>;
+  keepDelivery: boolean;
+  asSound: boolean;
+  mayReplace: MayReplace;
+};
+
 async function importFile(
   store: Store,
   project: string,
   file: File,
   fingerprint: string,
-  probe: (blob: Blob) => Promise<NonNullable<Media['probe']>>,
-  keepDelivery: boolean,
-  mayReplace: MayReplace,
+  { probe, keepDelivery, asSound, mayReplace }: Bringing,
 ): Promise<Imported> {
   const { name } = file;
+  const addHeard = asSound ? addOwnSound : addSong;
   try {
     const known = await store.media
       .where({ fingerprint })
@@ -118,10 +129,12 @@ async function importFile(
     const unused = known && !(await usersOf(store, known)).length;
     // A page that was closed between the file and its take left it without one.
     if (unused)
-      return known.probe?.video ? await addTake(store, known, keepDelivery) : await addSong(store, known);
+      return known.probe?.video ? await addTake(store, known, keepDelivery) : await addHeard(store, known);
     if (known) {
       const returned = await putBack(store, known, file);
-      const [user] = await usersOf(store, known);
+      const users = await usersOf(store, known);
+      const user = users.find(({ kind }) => (kind === 'sound') === asSound);
+      if (!user && !known.probe?.video) return await addHeard(store, known);
       if (user && !user.alive)
         await change(store, project, 'Bring back', [{ record: user.id, set: { alive: true } }]);
       return {
@@ -148,7 +161,12 @@ async function importFile(
       row.probe = await probe(file);
       // A camera writes its file last when it stops.
       row.recorded = (await recordedAt(file)) ?? file.lastModified - row.probe.duration * 1000;
-      const song = row.probe.video ? null : await songOf(store, project);
+      if (asSound && row.probe.video)
+        refuse(
+          'media.no-sound',
+          'This is a film. Bring it in as a take, or save its sound as WAV, MP3, FLAC, Opus or M4A first.',
+        );
+      const song = row.probe.video || asSound ? null : await songOf(store, project);
       // A video that is only sound may be the song, but never takes the place of one.
       if (song && file.type.startsWith('video')) {
         refuse(
@@ -171,7 +189,7 @@ async function importFile(
       await store.removeRows('media', project, await failedBefore(store, project, fingerprint));
       await store.writeRows('media', [row]);
     });
-    return row.probe.video ? await addTake(store, row, keepDelivery) : await addSong(store, row);
+    return row.probe.video ? await addTake(store, row, keepDelivery) : await addHeard(store, row);
   } catch (error) {
     const message = isFull(error)
       ? `There is no room left for ${name}. Free some space on this device, then bring it in again.`
@@ -208,7 +226,7 @@ const putBack = (store: Store, { id, project, type }: Media, file: File): Promis
     },
   );
 
-/** The takes and songs, also removed ones, that a file is used by. */
+/** The takes, songs and sounds, also removed ones, that a file is used by. */
 const usersOf = async (store: Store, { id, project }: Media) =>
   (await store.records.where({ project }).toArray()).filter(
     (record) => 'media' in record && record.media === id,
@@ -224,6 +242,13 @@ async function addSong(store: Store, media: Media): Promise<Imported> {
   };
   await change(store, media.project, 'Bring in the song', [{ create: song }]);
   return { name: media.name, outcome: 'song', message: `${media.name} is the song now.`, record: song.id };
+}
+
+async function addOwnSound(store: Store, media: Media): Promise<Imported> {
+  const name = readableName(media.name);
+  const sound = { ...newRecord(media.project), kind: 'sound' as const, media: media.id, name };
+  await change(store, media.project, 'Bring in a sound', [{ create: sound }]);
+  return { name: media.name, outcome: 'sound', message: `${name} can be laid now.`, record: sound.id };
 }
 
 async function addTake(store: Store, media: Media, keepDelivery: boolean): Promise<Imported> {

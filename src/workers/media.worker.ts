@@ -7,6 +7,7 @@ import { probeFile } from '@/media/open';
 import { packBundle, unpackBundle } from '@/media/bundle-zip';
 import { platePictures, quickCheck } from '@/media/quick-check';
 import { solveTask } from '@/media/solve-task';
+import { songWithSounds, soundsAlone } from '@/media/sounds';
 import { plainErrors } from './plain-errors';
 
 const api = plainErrors({
@@ -16,6 +17,8 @@ const api = plainErrors({
   findBeatsAgain,
   songWithClick,
   clickTrack,
+  songWithSounds,
+  soundsAlone,
   takeEvents,
   compareTake,
   solveTask,

@@ -6,9 +6,11 @@ import type { Render } from '@/store/db';
 import { framesOf, pictureOf } from '@/store/material';
 import { songPartKey } from '@/core/song/parts';
 import type { Snapshot } from '@/store/snapshot';
+import { soundsOf } from '@/store/sounds';
 import { keep, type Doing } from './job';
 import type { RenderApi } from './render.worker';
 import { sourcesOf } from './sources';
+import { soundTasksOf } from './sound-tasks';
 import { tidyRenders } from './tidy';
 
 /** The name of a moment's work in the key of its answer. */
@@ -35,13 +37,15 @@ function taskOf(snapshot: Snapshot, { asked }: Render, now: Moment | null) {
     rate: project.rate,
     bitrate: project.megabits * 1e6,
   };
-  if (asked?.picture) return { ...asked.picture, delivery, rate, bitrate };
+  if (asked?.picture)
+    return { ...asked.picture, sounds: asked.picture.sounds ?? [], delivery, rate, bitrate };
   const moment = asked?.moment ?? now;
   if (!moment) return null;
   const film = { ...snapshot, project: { ...project, ...delivery, rate } };
   const [built, frames] = [pictureOf(film, moment), framesOf(film, moment)];
   if (!built || !frames) return null;
-  return { tree: built.tree, start: frames.start, end: frames.end, delivery, rate, bitrate };
+  const { start, end } = frames;
+  return { tree: built.tree, start, end, sounds: soundsOf(film, moment), delivery, rate, bitrate };
 }
 
 export const renderMoment: Doing<'render', RenderApi> = async ({ store, snapshot, need, progress }, api) => {
@@ -59,6 +63,7 @@ export const renderMoment: Doing<'render', RenderApi> = async ({ store, snapshot
         container: render.container,
         sources: await sourcesOf(store, filesIn(task.tree), 'originals'),
         song: wav?.blob ?? null,
+        sounds: await soundTasksOf(store, task.sounds),
         id: render.id,
       },
       progress,

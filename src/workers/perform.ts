@@ -3,7 +3,7 @@ import type { Job } from './job';
 import type { MediaApi } from './media.worker';
 import { renderMoment, solveWork } from './moment-work';
 import type { RenderApi } from './render.worker';
-import { findRest, measureSong } from './song-work';
+import { decodeSound, findRest, measureSong } from './song-work';
 import { compareTakes, measureTake } from './take-work';
 
 /** The workers that work is given to. */
@@ -40,6 +40,8 @@ export function perform(job: Job, workers: Workers, onOpen: (end: () => void) =>
       return media((api) => measureSong({ ...job, need }, api));
     case 'again':
       return media((api) => findRest({ ...job, need }, api));
+    case 'sound':
+      return media((api) => decodeSound({ ...job, need }, api));
     case 'compare':
       return media((api) => compareTakes({ ...job, need }, api));
     case 'work':

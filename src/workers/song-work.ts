@@ -58,6 +58,15 @@ export const measureSong: Doing<'song'> = async (job, api) => {
   if (laid) await layFirstSections(store, project);
 };
 
+/** Decodes a sound of one's own. */
+export const decodeSound: Doing<'sound'> = async (job, api) => {
+  const { store, need, progress } = job;
+  const { decoded } = await api.measureSong(await original(store, need.media), ['sound'], null, progress);
+  if (!decoded) return;
+  await store.proxies.put({ id: need.media, blob: decoded.wav });
+  await keep(job, need.media, [{ key: need.key, value: { method: 'sound', sound: decoded.sound } }]);
+};
+
 export const findRest: Doing<'again'> = async ({ store, snapshot, need, progress }, api) => {
   const wav = await store.proxies.get(need.media);
   if (!wav) return refuse('absent', 'The song is no longer in this browser. Bring it in again.');

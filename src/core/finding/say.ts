@@ -5,6 +5,7 @@ import { planWords } from '../plan/plan-words';
 import { setupWords } from '../plan/setup/setup-words';
 import { zoneWords } from '../plan/setup/zone-words';
 import { builtWords } from '../recipes/built';
+import { soundWords } from '../recipes/examine-sounds';
 import { flashWords } from '../safety/flash-words';
 import { shootWords } from '../shoot/shoot-words';
 import { songWords } from '../song/song-words';
@@ -27,6 +28,7 @@ export const books: readonly Words[] = [
   shootWords,
   ...builtWords,
   flashWords,
+  soundWords,
 ];
 const words: Words = Object.assign({}, ...books);
 

@@ -6,6 +6,7 @@ import { films, momentKinds, type MomentKind } from '../recipes/films';
 import { planSchemas } from './plan-records';
 import { shootSchemas } from './shoot-records';
 import { slotsSchema } from './slots-schema';
+import { soundSchema } from '../sounds/sound';
 
 const { id } = base;
 
@@ -79,6 +80,14 @@ const takeSchema = z.object({
   matrix: z.optional(z.enum(['bt709', 'bt601'])),
 });
 
+/** A sound of one's own, to be laid on instants of moments. */
+const ownSoundSchema = z.object({
+  ...base,
+  kind: z.literal('sound'),
+  media: id,
+  name: z.string(),
+});
+
 /** What every moment has, whatever its kind. */
 const momentFields = {
   ...base,
@@ -99,6 +108,8 @@ const momentFields = {
   second: z.optional(z.nullable(id)),
   /** which take fills which slot, from which instant */
   slots: z.optional(slotsSchema),
+  /** what sounds at its instants, by their names */
+  sounds: z.optional(z.record(z.string(), soundSchema)),
 };
 const momentOf = (recipe: MomentKind) =>
   z.object({ ...momentFields, recipe: z.literal(recipe), settings: films[recipe].settings as z.ZodMiniType });
@@ -120,6 +131,7 @@ export const recordSchema = z.discriminatedUnion('kind', [
   sectionSchema,
   cueSchema,
   takeSchema,
+  ownSoundSchema,
   momentSchema,
   ...planSchemas,
   ...shootSchemas,
@@ -130,6 +142,7 @@ export type Song = z.infer<typeof songSchema>;
 export type Section = z.infer<typeof sectionSchema>;
 export type Cue = z.infer<typeof cueSchema>;
 export type Take = z.infer<typeof takeSchema>;
+export type OwnSound = z.infer<typeof ownSoundSchema>;
 export type AnyRecord = Exclude<z.infer<typeof recordSchema>, { kind: 'moment' }> | Moment;
 export type RecordKind = AnyRecord['kind'];
 export type RecordOf<Kind extends RecordKind> = Extract<AnyRecord, { kind: Kind }>;

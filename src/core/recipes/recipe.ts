@@ -7,6 +7,7 @@ import type { Node } from '../picture/node';
 import type { Moment, Project } from '../model/records';
 import type { BeatGrid } from '../time/grid';
 import type { Material, Work } from './material';
+import type { UsualSound } from '../sounds/sound';
 import type { Motion } from '../footage/analysers/motion';
 import type { Slot } from './slots';
 
@@ -99,6 +100,8 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   /** the slot that the movement in a take suggests */
   suggests(motion: Motion): string;
   anchors(moment: Some, ruler: Ruler): Anchor[];
+  /** what usually sounds at an instant, by its name; null where nothing does */
+  sounds(anchor: string, moment: Some): UsualSound | null;
   /** the beat position from which the take in a slot shows */
   showsFrom(moment: Some, slot: string): number;
   /** settings that hold for the chosen takes only, as they are before anything is chosen */

@@ -31,6 +31,7 @@ import { MomentSentence } from './sentence';
 import { AnchorKnots } from './anchor-knots';
 import { InstantMarks } from './instant-marks';
 import { JoinCurve } from './join-curve';
+import { MomentSounds } from './moment-sounds';
 import { Thread } from './thread';
 import { TapPad } from './tap-pad';
 import { showingOf, viewKeys } from './views';
@@ -242,6 +243,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
             </Part>
           )}
           <InstantMarks moment={moment} recipe={recipe} ruler={ruler} material={material} showing={showing} />
+          <MomentSounds moment={moment} recipe={recipe} ruler={ruler} />
           <div className="flex flex-wrap gap-1.5">
             {outline?.state === 'drawn' && (
               <button

@@ -11,6 +11,9 @@ import { tidyRenders } from '@/workers/tidy';
 import { askRender, removeRender, renderKey } from '@/store/commands/renders';
 import { buildable, framesOf, type Buildable } from '@/store/material';
 import { rulerOf } from '@/store/snapshot';
+import { soundsOf } from '@/store/sounds';
+import { openMedia } from '@/workers/clients';
+import { soundTasksOf } from '@/workers/sound-tasks';
 import { useOffer } from '@/ui/actions/offers';
 import { useData, useServices } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
@@ -87,6 +90,7 @@ function DeliverMoment({
   const writable = useWritable(project);
   const lands = recipe.anchors(moment, ruler).find(({ marks }) => marks);
   const count = frames.end - frames.start;
+  const sounds = soundsOf(snapshot, moment);
   const set = (label: Partial<Project>) => attempt(() => setProject(store, project.id, label));
   const mine = findings.build.filter(
     (finding) => finding.where.moment === moment.id && finding.severity !== 'fine',
@@ -218,7 +222,8 @@ function DeliverMoment({
               onChange={(megabits) => set({ megabits })}
             />
             , from {beatLabel(ruler.grid, moment.start)} until {beatLabel(ruler.grid, moment.end)}, with the
-            song under it. {lands?.title ?? 'It lands on'} frame {frames.lands - frames.start} of the file.
+            song{sounds.length > 0 ? ' and its sounds' : ''} under it. {lands?.title ?? 'It lands on'} frame{' '}
+            {frames.lands - frames.start} of the file.
           </p>
           <div className="mt-4 flex flex-wrap items-center gap-2">
             <button type="button" className="knob main" onClick={render} disabled={unable}>
@@ -271,6 +276,27 @@ function DeliverMoment({
             >
               Song (WAV)
             </button>
+            {sounds.length > 0 && (
+              <button
+                type="button"
+                className="knob"
+                onClick={() =>
+                  attempt(async () => {
+                    const worker = openMedia();
+                    const wav = await worker.api
+                      .soundsAlone(
+                        await soundTasksOf(store, sounds),
+                        timeOfFrame(project.rate, frames.start),
+                        timeOfFrame(project.rate, count),
+                      )
+                      .finally(() => worker.end());
+                    saveFile(`${base}-sounds.wav`, wav);
+                  })
+                }
+              >
+                Sounds (WAV)
+              </button>
+            )}
           </div>
           <p className="mt-2 max-w-[64ch] text-[12px] text-ink2">
             The timeline names your own files; put it beside them. <Term word="mask">Masks</Term>, steadying

@@ -3,10 +3,12 @@ import { writeOtio } from '@/core/formats/otio';
 import { writeVtt } from '@/core/formats/webvtt';
 import type { Moment } from '@/core/model/records';
 import type { Step } from '@/core/recipes/recipe';
+import { explainSounds, soundsIn } from '@/core/recipes/sounds';
 import { timeOfBeat } from '@/core/time/grid';
 import { timeOfFrame } from '@/core/time/rate';
 import { buildable, framesOf, pictureOf } from '@/store/material';
 import type { Snapshot } from '@/store/snapshot';
+import { soundName } from '@/store/sounds';
 
 /** A moment in steps with every number; null until there are beats. */
 export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; start: number } | null {
@@ -14,10 +16,10 @@ export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; st
   const built = pictureOf(snapshot, moment);
   const frames = framesOf(snapshot, moment);
   if (!able || !built || !frames) return null;
-  return {
-    steps: able.recipe.explain(moment, able.ruler, built.material, built.tree),
-    start: frames.start,
-  };
+  const { recipe, ruler } = able;
+  const steps = recipe.explain(moment, ruler, built.material, built.tree);
+  const sounds = explainSounds(soundsIn(moment, recipe, ruler), (sound) => soundName(snapshot, sound));
+  return { steps: sounds ? [...steps, sounds] : steps, start: frames.start };
 }
 
 export function csvOf(snapshot: Snapshot, moment: Moment): string | null {

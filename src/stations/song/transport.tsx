@@ -22,21 +22,22 @@ function useClick(on: boolean): boolean {
   useEffect(() => {
     if (!on || !media || !grid) return;
     let here = true;
-    const worker = openMedia();
     void attempt(async () => {
       const row = await store.proxies.get(media);
       if (!row) return;
-      const blob = await worker.api.songWithClick(row.blob, clicksOf(grid, 0, Infinity));
-      worker.end();
+      const worker = openMedia();
+      // Ended only once it has answered: what waits for an ended worker waits for ever.
+      const blob = await worker.api
+        .songWithClick(row.blob, clicksOf(grid, 0, Infinity))
+        .finally(() => worker.end());
       if (!here) return;
-      player.load(blob);
+      player.lay('clicks', blob);
       setReady(true);
     });
     return () => {
       here = false;
       setReady(false);
-      worker.end();
-      void store.proxies.get(media).then((row) => row && player.load(row.blob));
+      player.lay('clicks', null);
     };
   }, [on, media, grid, store, player, attempt]);
   return on && !ready;

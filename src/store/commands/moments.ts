@@ -7,6 +7,7 @@ import { calledOf, films, type MomentKind } from '@/core/recipes/films';
 import { setupOf } from '@/core/plan/shots';
 import { timeOfFrame } from '@/core/time/rate';
 import { moveSpan, type SpanPart } from '@/core/time/span';
+import type { UsualSound } from '@/core/sounds/sound';
 import { change } from '../change';
 import { serves } from '../plates';
 import { newId, type Store } from '../db';
@@ -176,4 +177,22 @@ export const keepPerformer = (
 export const keepWhoeverIsFound = (store: Store, project: string, moment: string, slot: string) =>
   change(store, project, 'Keep whom the bench finds', [
     { record: moment, set: { [`slots.${slot}.taps`]: [] } },
+  ]);
+
+/** Lays the usual sounds at the instants of a moment that have none yet. */
+export const layUsualSounds = (
+  store: Store,
+  project: string,
+  moment: string,
+  events: readonly { anchor: string; usual: UsualSound | null; settings: { sound: string | null } }[],
+) =>
+  change(store, project, 'Lay the usual sounds', [
+    {
+      record: moment,
+      set: Object.fromEntries(
+        events.flatMap(({ anchor, usual, settings }) =>
+          usual && settings.sound === null ? [[`sounds.${anchor}.sound`, usual.sound]] : [],
+        ),
+      ),
+    },
   ]);

@@ -3,6 +3,7 @@ import { formatTimecode } from '@/core/time/timecode';
 import { newId, type Store } from '../db';
 import { framesOf, materialOf, pictureOf } from '../material';
 import { readSnapshot } from '../snapshot';
+import { soundsOf } from '../sounds';
 
 /**
  * Asks for a render of a moment as it is now, in the size, rate and bits of now: as stored, which may be newer than what
@@ -43,7 +44,9 @@ export async function askRender(
         rate: project.rate,
         bitrate: project.megabits * 1e6,
         moment,
-        picture: isWhole ? { tree, start: frames.start, end: frames.end } : null,
+        picture: isWhole
+          ? { tree, start: frames.start, end: frames.end, sounds: soundsOf(snapshot, moment) }
+          : null,
       },
     },
   ]);

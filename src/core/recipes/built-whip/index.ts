@@ -47,6 +47,7 @@ export const builtWhip: Recipe<WhipMoment> = {
   slots: whipSlots,
   suggests: () => out.key,
   anchors: whipAnchors,
+  sounds: (anchor) => (anchor === 'lands' ? { sound: 'whoosh', by: 'loudest' } : null),
   showsFrom: ({ start, lands }, slot) => (slot === into.key ? lands : start),
   ofTakes: {},
   say: sayWhip,

@@ -71,6 +71,7 @@ export const clone: Recipe<CloneMoment> = {
   slots: [plate, ...cloneSlots],
   suggests: suggestCloneSlot,
   anchors: cloneAnchors,
+  sounds: (anchor) => (anchor === 'lands' ? { sound: 'click', by: 'loudest' } : null),
   showsFrom: ({ settings, start, lands }, slot) => (slot === otherSide(settings.first) ? lands : start),
   ofTakes: { seam: null },
   say: sayClone,

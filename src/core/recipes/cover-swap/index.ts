@@ -48,6 +48,7 @@ export const coverSwap: Recipe<CoverMoment> = {
   slots: coverSlots,
   suggests: () => swapSlot.key,
   anchors: coverAnchors,
+  sounds: (anchor) => (anchor === 'lands' ? { sound: 'click', by: 'loudest' } : null),
   showsFrom: ({ start }) => start,
   ofTakes: {},
   say: sayCover,

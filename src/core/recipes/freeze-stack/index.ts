@@ -55,6 +55,7 @@ export const freezeStack: Recipe<FreezeMoment> = {
   slots: freezeSlots,
   suggests: () => poseSlot.key,
   anchors: freezeAnchors,
+  sounds: (anchor) => (anchor === 'start' || anchor === 'end' ? null : { sound: 'thump', by: 'loudest' }),
   showsFrom: ({ start }) => start,
   ofTakes: { frozen: null },
   say: sayFreeze,

@@ -52,6 +52,7 @@ export const maskedReveal: Recipe<RevealMoment> = {
   slotsIn: ({ settings }) => [revealSlots[0], beforeSlot, revealedSlot(settings)],
   suggests: () => beforeSlot.key,
   anchors: revealAnchors,
+  sounds: (anchor) => (anchor === 'lands' ? { sound: 'cloth', by: 'start' } : null),
   showsFrom: ({ start, lands }, slot) => (slot === beforeSlot.key ? start : lands),
   ofTakes: {},
   say: sayReveal,

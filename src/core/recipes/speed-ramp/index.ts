@@ -45,6 +45,10 @@ export const speedRamp: Recipe<RampMoment> = {
   slots: [passSlot],
   suggests: () => passSlot.key,
   anchors: rampAnchors,
+  sounds: (anchor) => {
+    if (anchor === 'lands') return { sound: 'riser', by: 'end' };
+    return anchor === 'start' || anchor === 'end' ? null : { sound: 'whoosh', by: 'end' };
+  },
   showsFrom: ({ start }) => start,
   ofTakes: { instants: {} },
   say: sayRamp,

@@ -47,6 +47,7 @@ export const splitScreen: Recipe<SplitMoment> = {
   slotsIn: slotsOf,
   suggests: () => panelSlots[0].key,
   anchors: splitAnchors,
+  sounds: (anchor) => (anchor === 'start' || anchor === 'end' ? null : { sound: 'click', by: 'loudest' }),
   showsFrom: (moment, slot) =>
     panelBeats(moment)[panelSlots.findIndex(({ key }) => key === slot)] ?? moment.start,
   ofTakes: {},

@@ -92,6 +92,11 @@ export const takeOff: Recipe<LeapMoment> = {
     ),
   suggests: () => upSlot.key,
   anchors: leapAnchors,
+  sounds: (anchor, { settings }) => {
+    const leaves = settings.way === 'take-off' ? 'lands' : leavesPin;
+    if (anchor === leaves) return { sound: 'whoosh', by: 'start' };
+    return anchor === 'lands' ? { sound: 'thump', by: 'loudest' } : null;
+  },
   showsFrom: ({ start, lands }, slot) => (slot === downSlot.key ? lands : start),
   ofTakes: { left: null, met: null },
   say: sayLeap,
