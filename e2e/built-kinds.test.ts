@@ -77,15 +77,15 @@ const filmOf = (kind: MomentKind) =>
     await setMoment(store, project, id, 'Place', { name: 'The shot', lands: 7 });
   });
 
-async function choose(bench: BenchPage, label: string, take: string): Promise<void> {
-  await bench.page.getByRole('combobox', { name: label, exact: true }).click();
-  await bench.page.getByRole('option', { name: new RegExp(`^${take}$`, 'i') }).click();
-  await bench.settled();
-}
+/** Presses, choices and numbers typed that lead from takes to a landed shot, at the most. */
+const mostActions = 9;
 
 /** Renders the shot; its pictures, and what the reference painter makes of what the page stored. */
 async function rendered(bench: BenchPage, file: (name: string) => string) {
-  const { page } = bench;
+  const { page, actions, began } = bench;
+  const seconds = (performance.now() - began) / 1000;
+  console.info(`From its takes to a landed shot: ${actions} actions, ${seconds.toFixed(0)} s.`);
+  expect(actions).toBeLessThanOrEqual(mostActions);
   const shot = await storedShot(bench);
   await bench.go('Hand over');
   await page.getByRole('button', { name: 'Render the shot' }).click();
@@ -130,7 +130,7 @@ describe('each kind of moment, from its takes to a rendered file', () => {
     const { page } = bench;
     await bench.bringIn(file('pass.mp4'));
     await bench.settled();
-    await choose(bench, 'Take for the pass', 'pass');
+    await bench.choose('Take for the pass', 'pass');
     await bench.found('ramp.unmarked');
     // One pose is typed, the other marked on the picture.
     await bench.type('Pose 1 in the take', '3.5');
@@ -162,10 +162,10 @@ describe('each kind of moment, from its takes to a rendered file', () => {
     const bench = await open({ seed: await filmOf('split-screen'), at: 'station=build' });
     await bench.bringIn(file('clock.mp4'), file('dark.mp4'), file('light.mp4'));
     await bench.settled();
-    await choose(bench, 'Take for the first panel', 'dark');
-    await choose(bench, 'Take for the second panel', 'light');
+    await bench.choose('Take for the first panel', 'dark');
+    await bench.choose('Take for the second panel', 'light');
     await bench.found('split.missing');
-    await choose(bench, 'Take for the third panel', 'clock');
+    await bench.choose('Take for the third panel', 'clock');
     await bench.type('Start of the third panel take', '1.5');
     await bench.settled();
     expect(await bench.page.locator('[data-severity=stop]').allInnerTexts()).toEqual([]);
@@ -213,8 +213,8 @@ describe('each kind of moment, from its takes to a rendered file', () => {
     const bench = await open({ seed: await filmOf('masked-reveal'), at: 'station=build' });
     await bench.bringIn(file('old.mp4'), file('new.mp4'));
     await bench.settled();
-    await choose(bench, 'Take for the take before the change', 'old');
-    await choose(bench, 'Take for the take after the change', 'new');
+    await bench.choose('Take for the take before the change', 'old');
+    await bench.choose('Take for the take after the change', 'new');
     await bench.type('The edge is soft by', '0');
     await bench.settled();
     await bench.found('reveal.lands');
@@ -236,8 +236,8 @@ describe('each kind of moment, from its takes to a rendered file', () => {
     const { page } = bench;
     await bench.bringIn(file('empty.mp4'), file('action.mp4'));
     await bench.settled();
-    await choose(bench, 'Take for the take of the swap', 'action');
-    await choose(bench, 'Take for the patch', 'empty');
+    await bench.choose('Take for the take of the swap', 'action');
+    await bench.choose('Take for the patch', 'empty');
     await bench.found('cover.not-drawn');
     await bench.type('The edge of the patch is soft by', '0');
     await bench.type('Each swap takes', '1');
@@ -266,7 +266,7 @@ describe('each kind of moment, from its takes to a rendered file', () => {
     await bench.bringIn(file('empty.mp4'), file('pose.mp4'));
     await bench.settled();
     // A clip in which nothing moves is taken for the clean plate; the first of them is used.
-    await choose(bench, 'Take for the take of the pose', 'pose');
+    await bench.choose('Take for the take of the pose', 'pose');
     await bench.type('The pose in the take', '2');
     await bench.settled();
     await bench.found('freeze.lands');
@@ -299,8 +299,8 @@ describe('each kind of moment, from its takes to a rendered file', () => {
     const bench = await open({ seed: await filmOf('take-off'), at: 'station=build' });
     await bench.bringIn(file('empty.mp4'), file('jump.mp4'), file('landing.mp4'));
     await bench.settled();
-    await choose(bench, 'Take for the take of the jump', 'jump');
-    await choose(bench, 'Take for the take of the landing', 'landing');
+    await bench.choose('Take for the take of the jump', 'jump');
+    await bench.choose('Take for the take of the landing', 'landing');
     await bench.type('The ground shakes by', '0');
     await bench.settled();
     await bench.found('leap.lands');

@@ -44,12 +44,6 @@ const frame = 1 / 25;
 /** The greatest sample. */
 const loudness = (sound: Float32Array) => sound.reduce((most, value) => Math.max(most, Math.abs(value)), 0);
 
-async function choose(bench: BenchPage, label: string, option: string): Promise<void> {
-  await bench.page.getByRole('combobox', { name: label, exact: true }).click();
-  await bench.page.getByRole('option', { name: option, exact: true }).click();
-  await bench.settled();
-}
-
 async function shot(bench: BenchPage, path: string): Promise<Float32Array> {
   await bench.go('Hand over');
   await bench.page.getByRole('button', { name: 'Render the shot' }).click();
@@ -77,17 +71,17 @@ describe('sounds at the instants of a moment', () => {
     const { page } = bench;
     await bench.bringIn(file('one.mp4'), file('two.mp4'));
     await bench.settled();
-    await choose(bench, 'Take for the first place', 'One');
-    await choose(bench, 'Take for the second place', 'Two');
+    await bench.choose('Take for the first place', 'One');
+    await bench.choose('Take for the second place', 'Two');
     await bench.press('Lay the usual sounds');
     await bench.settled();
     expect(await page.getByRole('button', { name: 'Lay the usual sounds' }).count()).toBe(0);
     await page.getByLabel('Sounds to bring in').setInputFiles(file('my_knock.mp3'));
     await bench.settled();
-    await choose(bench, 'Sound at “Begins on”', 'my knock');
+    await bench.choose('Sound at “Begins on”', 'my knock');
     // Its beginning lies before the shot, which is said; by its start it is whole.
     await bench.found('sound.cut');
-    await choose(bench, 'What of the sound is at “Begins on”', 'its start');
+    await bench.choose('What of the sound is at “Begins on”', 'its start');
     expect(await bench.finding('sound.cut').count()).toBe(0);
     // Both survive another visit.
     await page.reload();
@@ -124,8 +118,8 @@ describe('sounds at the instants of a moment', () => {
     const { page } = bench;
     await bench.bringIn(file('one.mp4'), file('two.mp4'), file('loud.wav'));
     await bench.settled();
-    await choose(bench, 'Take for the first place', 'One');
-    await choose(bench, 'Take for the second place', 'Two');
+    await bench.choose('Take for the first place', 'One');
+    await bench.choose('Take for the second place', 'Two');
     // What is given to the player is kept, so that it can be looked into.
     await page.addInitScript(() => {
       const give = URL.createObjectURL.bind(URL);
@@ -136,7 +130,7 @@ describe('sounds at the instants of a moment', () => {
     });
     await page.reload();
     await bench.settled();
-    await choose(bench, 'Sound at “Cuts on”', 'thump');
+    await bench.choose('Sound at “Cuts on”', 'thump');
     await bench.type('Level of the sound at “Cuts on”', '0');
     await bench.settled();
     const played = async () => {
@@ -180,7 +174,7 @@ describe('sounds at the instants of a moment', () => {
     await page.getByText(/^notes\.wav: /).waitFor();
     await picker.setInputFiles(file('beep.wav'));
     await bench.settled();
-    await choose(bench, 'Sound at “Cuts on”', 'beep');
+    await bench.choose('Sound at “Cuts on”', 'beep');
     // The song stays what it was: none.
     const records = await bench.records();
     expect(records.filter(({ kind, alive }) => kind === 'song' && alive)).toHaveLength(1);

@@ -27,6 +27,10 @@ export type Opening = {
 /** A person at the bench: opens it, works, waits. Each has a browser profile of their own. */
 export class BenchPage {
   readonly errors: string[] = [];
+  /** what the person has done so far: presses, choices and numbers typed, each as one */
+  actions = 0;
+  /** when the person began, as `performance.now()` says it */
+  readonly began = performance.now();
 
   private constructor(
     readonly context: BrowserContext,
@@ -70,6 +74,7 @@ export class BenchPage {
   }
 
   async bringIn(...files: string[]): Promise<void> {
+    this.actions++;
     await this.page.getByTestId('files').setInputFiles(files);
   }
 
@@ -88,8 +93,17 @@ export class BenchPage {
 
   /** Presses a button by its whole name, the first one where several have it. */
   async press(name: string): Promise<void> {
+    this.actions++;
     await this.page.getByRole('button', { name, exact: true }).first().click();
     await this.arrived();
+  }
+
+  /** Chooses a word of a sentence, by its whole text in whatever letters. */
+  async choose(label: string, option: string): Promise<void> {
+    this.actions++;
+    await this.page.getByRole('combobox', { name: label, exact: true }).click();
+    await this.page.getByRole('option', { name: new RegExp(`^${option}$`, 'i') }).click();
+    await this.settled();
   }
 
   /** Opens what lies folded under a line. */
@@ -99,6 +113,7 @@ export class BenchPage {
 
   /** Types into a quantity of a sentence. */
   async type(field: string, text: string): Promise<void> {
+    this.actions++;
     await this.number(field).focus();
     await this.page.keyboard.press('Enter');
     await this.page.keyboard.type(text);

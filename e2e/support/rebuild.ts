@@ -13,6 +13,7 @@ import { arrange } from '@/store/arrange';
 import type { BenchPage } from './bench-page';
 import { decode } from './ffmpeg';
 import { rulerOf, type Snapshot } from '@/store/snapshot';
+import { recipeOf } from '@/core/recipes/built';
 
 /**
  * Builds a shot outside the browser from what the page stored, with typed arrays as plain lists.
@@ -55,6 +56,10 @@ function rebuild(
   return {
     ...frames,
     rate: ruler.project.rate,
+    /** frames of its instants by their names */
+    anchors: Object.fromEntries(
+      (recipeOf(moment)?.anchors(moment, ruler) ?? []).map(({ name: anchor, frame }) => [anchor, frame]),
+    ),
     beatTime: timeOfBeat(ruler.grid, moment.lands),
     tree: built.tree,
     media: snapshot.takes

@@ -73,6 +73,29 @@ describe('a take held against its plate', () => {
     expect(compareTake(shaken, plate).left).toBeGreaterThan(2.5);
   });
 
+  it('leaves pictures in which the set is covered out of its light', () => {
+    const lit = (code: number) => {
+      const picture = blankYuv({ width: 160, height: 90 });
+      picture.y.forEach((_, at) => (picture.y[at] = code + (at % 7) * 6));
+      return picture;
+    };
+    const take = (agreement: (index: number) => number, codes: number[]) => {
+      const made = filmed(() => inPlace);
+      made.track = packPlacements(Array.from(times, (_, at) => ({ ...inPlace, agreement: agreement(at) })));
+      made.stills.pictures.forEach((still, at) => (still.picture = lit(codes[at])));
+      return made;
+    };
+    const empty = take(() => 1, [90, 90, 90]);
+    const dusty = (index: number) => (index >= 20 && index < 30 ? 0.3 : 1);
+    const stops = (agreement: (index: number) => number) => {
+      const { colour } = compareTake(take(agreement, [90, 170, 90]), empty);
+      return [colour?.stops ?? NaN, colour?.drift ?? NaN].map(Math.abs);
+    };
+    expect(Math.max(...stops(dusty))).toBeLessThan(0.02);
+    // Where the set shows in none of them, they are all there is.
+    expect(Math.max(...stops(() => 0.3))).toBeGreaterThan(0.3);
+  });
+
   it('gives no time to a move that was there from the first picture, also where the camera came back', () => {
     const off = (index: number) => ({ ...inPlace, dx: index < 30 ? 5 : 0 });
     expect(compareTake(filmed(off), plate).path.leaves).toBeNull();

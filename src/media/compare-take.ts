@@ -80,12 +80,15 @@ export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison
   const placements = track.map((own) => scalePlacement(chain(base, own), factor));
   const empty = yuvToRgba(inTheMiddle(plate.stills.pictures).picture);
   const { pictures } = take.stills;
+  // What covers the set has a light of its own.
+  const seen = ({ time }: { time: number }) =>
+    track[pictureAt(take.times, time)].agreement >= allowed.agreement;
   const lit = new Set(lightAt.map((share) => Math.round(share * (pictures.length - 1))));
   const covered = new Uint8Array(coveredCells.width * coveredCells.height);
   const views: { time: number; picture: RgbaImage }[] = [];
   for (const [index, still] of pictures.entries()) {
     const picture = yuvToRgba(still.picture);
-    if (lit.has(index)) views.push({ time: still.time, picture });
+    if (lit.has(index) && (seen(still) || !pictures.some(seen))) views.push({ time: still.time, picture });
     presenceOf(empty, picture, coveredCells, 30).forEach((value, cell) => (covered[cell] |= value));
   }
   const path = cameraPath(placements, take.times, take.size);

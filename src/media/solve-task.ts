@@ -1,9 +1,11 @@
 import { cutOut, type Cutout, type CutoutTask } from '@/core/footage/cutout';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
 import type { Answer, Task } from '@/core/footage/task';
-import { fitWithin, type Size } from '@/core/geometry/size';
+import { fitWithin, type Point, type Size } from '@/core/geometry/size';
 import type { RgbaImage } from '@/core/picture/image';
 import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
+import { movingUnder, type UnderSpan, type UnderTask } from '@/core/footage/under';
+import { cropImage } from '@/core/picture/image';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
 import { solveMomentSeam } from './solve-seam';
@@ -26,8 +28,52 @@ async function solveCutout({ media, seconds, plate }: CutoutTask, footage: Foota
   return picture && empty ? cutOut(picture, empty) : nobody;
 }
 
-/** pictures of a jump that are looked at, at the most: of a fast camera's every second one, or fewer */
+/** pictures of a stretch that are looked at, at the most: of a fast camera's every second one, or fewer */
 const mostPictures = 400;
+
+/** The pictures of a stretch that are looked at, by their seconds. */
+function looked(times: Float64Array, from: number, until: number): number[] {
+  const all = [...times].filter((time) => time >= from && time < until);
+  const step = Math.max(1, Math.ceil(all.length / mostPictures));
+  return all.filter((_, index) => index % step === 0);
+}
+
+/** pixels across an outline, at about which it is looked under: noise of single pixels is lost in them */
+const acrossOutline = 24;
+
+async function solveUnder(
+  { media, from, until, ring }: UnderTask,
+  footage: Footage,
+  times: Float64Array,
+  onProgress: Progress,
+): Promise<UnderSpan[]> {
+  const within = looked(times, from, until);
+  const [xs, ys] = [0, 1].map((part) => ring.map((point) => Math.min(1, Math.max(0, point[part]))));
+  const box = {
+    left: Math.min(...xs),
+    top: Math.min(...ys),
+    right: Math.max(...xs),
+    bottom: Math.max(...ys),
+  };
+  const side = acrossOutline / Math.max(0.01, box.right - box.left, box.bottom - box.top);
+  const crops: RgbaImage[] = [];
+  let corner: Point = [0, 0];
+  let size: Size = { width: 0, height: 0 };
+  for (const [index, seconds] of within.entries()) {
+    const picture = await footage.at(media, seconds + 1e-6);
+    if (!picture) return [];
+    size = fitWithin(picture, Math.min(960, Math.round(side)));
+    const seen = cropImage(yuvToRgba(resizeYuv(picture, size)), box);
+    crops.push(seen.image);
+    corner = seen.corner;
+    footage.release();
+    onProgress((index + 1) / within.length);
+  }
+  const own = ring.map(([x, y]): Point => [x * size.width - corner[0], y * size.height - corner[1]]);
+  const last = within.at(-1) ?? until;
+  const step = within.length > 1 ? (last - within[0]) / (within.length - 1) : 0;
+  return movingUnder(crops, own, [...within, last + step]);
+}
 
 async function solveFlight(
   { media, from, until, plate }: FlightTask,
@@ -35,9 +81,7 @@ async function solveFlight(
   times: Float64Array,
   onProgress: Progress,
 ): Promise<Flight | null> {
-  const all = [...times].filter((time) => time >= from && time < until);
-  const step = Math.max(1, Math.ceil(all.length / mostPictures));
-  const within = all.filter((_, index) => index % step === 0);
+  const within = looked(times, from, until);
   const feet: number[] = [];
   let empty: RgbaImage | null = null;
   for (const [index, seconds] of within.entries()) {
@@ -64,6 +108,8 @@ export async function solveTask(
   try {
     if (task.is === 'cutout') return { method: 'cutout-1', cutout: await solveCutout(task, footage) };
     const times = sources.find(({ media }) => media === task.media)?.times ?? new Float64Array();
+    if (task.is === 'under')
+      return { method: 'under-1', spans: await solveUnder(task, footage, times, onProgress) };
     return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress) };
   } finally {
     await footage.close();

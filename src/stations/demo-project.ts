@@ -1,6 +1,6 @@
 import { refuse } from '@/core/error';
 import { createMoment } from '@/store/commands/moments';
-import { layDemoPlan } from './demo-plan';
+import { layDemoPlan, momentFiles } from './demo-plan';
 import { createProject } from '@/store/commands/projects';
 import { newId, type Store } from '@/store/db';
 import { readSnapshot } from '@/store/snapshot';
@@ -20,6 +20,7 @@ const files = [
   'bench-right-1.mp4',
   'bench-right-2.mp4',
   'bench-plate-end.mp4',
+  ...momentFiles,
 ];
 
 /**

@@ -121,7 +121,7 @@ function examineTakes(snapshot: Snapshot): Finding[] {
     if (!measure || !media) continue;
     const plate = plateFor(snapshot, take);
     const comparison = isOverPlate(take.slot) ? comparisonOf(snapshot, take, plate) : null;
-    const plateMeasure = plate === take ? null : takeMeasure(snapshot, plate);
+    const plateMeasure = plate === take || !isOverPlate(take.slot) ? null : takeMeasure(snapshot, plate);
     const parts = [measure, media, comparison, plateMeasure, project];
     findings.push(
       ...known(take, parts, () => examineOne(take, measure, media, comparison, plateMeasure, project)),

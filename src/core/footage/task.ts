@@ -2,26 +2,28 @@ import type { SeamMeasure } from '../model/measures';
 import type { Cutout, CutoutTask } from './cutout';
 import type { Flight, FlightTask } from './flight';
 import type { SeamTask } from './seam-task';
+import type { UnderSpan, UnderTask } from './under';
 
 /** Something that is solved from takes for a moment. */
-export type Task = SeamTask | CutoutTask | FlightTask;
+export type Task = SeamTask | CutoutTask | FlightTask | UnderTask;
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps. */
 export type Answer =
   | { method: 'seam-3'; seam: SeamMeasure }
   | { method: 'cutout-1'; cutout: Cutout }
-  | { method: 'flight-1'; flight: Flight | null };
+  | { method: 'flight-1'; flight: Flight | null }
+  | { method: 'under-1'; spans: UnderSpan[] };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
-export const methodOf = { seam: 'seam-3', cutout: 'cutout-1', flight: 'flight-1' } as const satisfies Record<
+export const methodOf = { seam: 'seam-3', cutout: 'cutout-1', flight: 'flight-1', under: 'under-1' } as const satisfies Record<
   Task['is'],
   Answer['method']
 >;
 
 /** The files that a task is solved from. */
-export const mediaOfTask = (task: Task): string[] =>
-  task.is === 'seam'
-    ? [...task.sides.map(({ node }) => node), ...(task.plate ? [task.plate] : [])].map(
-        ({ content }) => content.media,
-      )
-    : [task.media, task.plate.media];
+export function mediaOfTask(task: Task): string[] {
+  if (task.is === 'under') return [task.media];
+  if (task.is !== 'seam') return [task.media, task.plate.media];
+  const nodes = [...task.sides.map(({ node }) => node), ...(task.plate ? [task.plate] : [])];
+  return nodes.map(({ content }) => content.media);
+}

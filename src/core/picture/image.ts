@@ -1,5 +1,5 @@
 import { refuse } from '../error';
-import type { Size } from '../geometry/size';
+import type { Bounds, Point, Size } from '../geometry/size';
 
 /** One value a pixel, 0..255 full range, row-major. The centre of pixel (0, 0) is at (0.5, 0.5). */
 export type GrayImage = {
@@ -18,6 +18,23 @@ export function lumaOf(image: RgbaImage): GrayImage {
     data[index] = 0.2126 * image.data[at] + 0.7152 * image.data[at + 1] + 0.0722 * image.data[at + 2];
   }
   return { width: image.width, height: image.height, data };
+}
+
+/**
+ * The pixels of a picture that a box touches.
+ * @param box in shares of the picture, inside it
+ * @returns with the pixel that is the new picture's upper left one
+ */
+export function cropImage(image: RgbaImage, box: Bounds): { image: RgbaImage; corner: Point } {
+  const [left, top] = [Math.floor(box.left * image.width), Math.floor(box.top * image.height)];
+  const width = Math.max(1, Math.min(image.width, Math.ceil(box.right * image.width)) - left);
+  const height = Math.max(1, Math.min(image.height, Math.ceil(box.bottom * image.height)) - top);
+  const data = new Uint8ClampedArray(width * height * 4);
+  for (let row = 0; row < height; row++) {
+    const from = ((top + row) * image.width + left) * 4;
+    data.set(image.data.subarray(from, from + width * 4), row * width * 4);
+  }
+  return { image: { width, height, data }, corner: [left, top] };
 }
 
 /** @throws CoreError `empty-picture` or `picture-data` where the picture cannot be read */

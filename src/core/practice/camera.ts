@@ -31,7 +31,7 @@ export function cameraAt(faults: readonly Fault[], time: number): Placement {
 
 /** A canvas as a camera sees it that stands so. @param from canvas whose pixels it begins with */
 export const canvasAt = (placement: Placement, from?: Canvas): Canvas =>
-  new Canvas(filmSize.width, filmSize.height, placementMatrix(placement, filmSize), from);
+  new Canvas(filmSize.width, filmSize.height, placementMatrix(placement, filmSize), from?.data.slice());
 
 const noiseTable = (() => {
   const next = seeded(77);

@@ -7,16 +7,18 @@ export type Shape = [number, number][];
 
 /** A picture of linear-looking display values 0..255 that shapes are filled into, with clean edges. */
 export class Canvas {
-  readonly data: Float32Array;
-
   constructor(
     readonly width: number,
     readonly height: number,
     /** stage units to pixels */
     readonly camera: Affine,
-    from?: Canvas,
-  ) {
-    this.data = from ? from.data.slice() : new Float32Array(width * height * 3);
+    readonly data: Float32Array = new Float32Array(width * height * 3),
+  ) {}
+
+  /** The same pixels, drawn on as if everything stood so far higher, stage units. */
+  raised(by: number): Canvas {
+    const [a, b, c, d, e, f] = this.camera;
+    return new Canvas(this.width, this.height, [a, b, c, d, e - c * by, f - d * by], this.data);
   }
 
   /** Fills a closed shape; even-odd, four lines a pixel, exact across. */

@@ -8,6 +8,8 @@ export type Pose = {
   leftHand: [number, number];
   rightHand: [number, number];
   suit: Rgb;
+  /** stage units from the floor to her feet; unset is none */
+  up?: number;
 };
 
 const skin: Rgb = [196, 150, 116];
@@ -26,11 +28,14 @@ function arm(canvas: Canvas, from: [number, number], hand: [number, number], ben
 }
 
 /** Draws the mechanic standing behind the bench: feet at 655, about 330 units tall. */
-export function drawMechanic(canvas: Canvas, pose: Pose): void {
-  const { x, lean, suit } = pose;
+export function drawMechanic(stage: Canvas, pose: Pose): void {
+  const { x, lean, suit, up = 0 } = pose;
   const dark = suit.map((value) => value * 0.78) as Rgb;
   const shoulder = x + lean;
-  canvas.shade(x + 6, 652, 74, 18, 0.45);
+  // Whoever is in the air throws a wider and weaker shadow.
+  const far = 1 + up / 90;
+  stage.shade(x + 6, 652, 74 * far, 18 * far, 0.45 / far ** 2);
+  const canvas = stage.raised(up);
   canvas.fill(bar(x - 17, 480, x - 20, 648, 34, 28), dark);
   canvas.fill(bar(x + 17, 480, x + 20, 648, 34, 28), suit);
   canvas.fill(box(x - 38, 642, 36, 14), [46, 38, 34]);

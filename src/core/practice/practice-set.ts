@@ -148,7 +148,7 @@ export class PracticeSet {
       this.size.width,
       this.size.height,
       this.camera(placement),
-      this.roomFrom(placement),
+      this.roomFrom(placement).data.slice(),
     );
     drawCloth(canvas, wrong.cloth);
     if (role !== 'nobody') {

@@ -16,7 +16,8 @@ const floor: Paint = (x, y) => {
   const tone = ((plank * 37) % 11) - 5 + 7 * grain(x / 60, y / 4) + 4 * grain(x / 14, y / 3);
   return [126 + tone, 106 + tone, 82 + tone * 0.8];
 };
-const wood =
+/** The tone of wood, along its grain. */
+export const wood =
   ([r, g, b]: Rgb): Paint =>
   (x, y) => {
     const tone = 9 * grain(x / 40, y / 3) + 5 * grain(x / 8, y / 2);
@@ -69,7 +70,8 @@ function drawWindow(canvas: Canvas): void {
   canvas.fill(disc(161, 244, 26, 22), [74, 104, 62]);
 }
 
-function drawWheel(canvas: Canvas, cx: number, cy: number, radius: number): void {
+/** A wheel by its middle. @param turn radians */
+export function drawWheel(canvas: Canvas, cx: number, cy: number, radius: number, turn = 0): void {
   const ring = (r: number, width: number, paint: Rgb) => {
     const inner = disc(cx, cy, r - width, r - width, 64).reverse();
     canvas.fill(
@@ -78,7 +80,7 @@ function drawWheel(canvas: Canvas, cx: number, cy: number, radius: number): void
     );
   };
   for (let spoke = 0; spoke < 18; spoke++) {
-    const angle = (spoke / 18) * 2 * Math.PI;
+    const angle = turn + (spoke / 18) * 2 * Math.PI;
     canvas.fill(
       bar(cx, cy, cx + (radius - 8) * Math.cos(angle), cy + (radius - 8) * Math.sin(angle), 1.6),
       [88, 80, 70],

@@ -95,6 +95,8 @@ export type KeyframeRow = {
 export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['settings']> {
   /** the shots that the picture is made of; where one is the plate, the others are laid over it */
   slots: readonly Slot[];
+  /** its takes fill parts of the frame, so that what the film's shape cuts off them says nothing */
+  framesItself?: true;
   /** those that one moment uses, where its settings say so; else it uses all */
   slotsIn?(moment: Some): readonly Slot[];
   /** the slot that the movement in a take suggests */

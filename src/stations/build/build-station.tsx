@@ -394,7 +394,12 @@ function TakeNotes({
   const findings = useData((data) => data.findings);
   const takes = useData((data) => data.snapshot.takes);
   const used = slots.map((slot) => fillOf(moment, slot).take);
-  const plain = ['take.still', 'take.same-light', ...(laysOverPlate(recipe) ? [] : againstPlate)];
+  const plain = [
+    'take.still',
+    'take.same-light',
+    ...(laysOverPlate(recipe) ? [] : againstPlate),
+    ...(recipe.framesItself ? ['take.cropped'] : []),
+  ];
   const notes = findings.match.filter((finding) => {
     const take = takes.find(({ id }) => id === finding.where.take);
     if (!take || !used.includes(take.id) || plain.includes(finding.code)) return false;

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { painted } from '../../__tests__/scene';
+import type { UnderSpan } from '../../footage/under';
 import { canPaint } from '../../picture/draw-list';
 import { mediaIn } from '../../picture/node';
 import { paintFrame } from '../../picture/reference/paint';
 import { frameOfBeat, regularGrid } from '../../time/grid';
-import type { Comparison } from '../../model/measures';
+import { timeOfFrame } from '../../time/rate';
 import { base, chosenTake, projectOf } from '../__tests__/chosen';
 import type { Material } from '../material';
 import { coverSwap } from '.';
@@ -93,14 +94,21 @@ describe('the cover swap', () => {
       'stop cover.short',
     );
     expect(codes({ ...moment, lands: 8 })).toContain('stop cover.never-lands');
-    const moving = (most: number) => {
-      const covered = new Uint8Array(48 * 27);
-      for (let cell = 0; cell < covered.length; cell++) if (cell % 48 < most) covered[cell] = 1;
-      const swap = chosenTake('swap', size, rate, 250);
-      return material({ swap: { ...swap, comparison: { covered } as Comparison } });
-    };
-    expect(codes(moment, moving(14))).toEqual(['fine cover.lands']);
-    expect(codes(moment, moving(22))).toContain('watch cover.somebody');
+    const moves = (spans: UnderSpan[]) => ({
+      ...material(),
+      solved: { under: { method: 'under-1' as const, spans } },
+    });
+    const found = (spans: UnderSpan[]) =>
+      coverSwap
+        .examine(moment, ruler, moves(spans))
+        .filter(({ code }) => code === 'cover.somebody')
+        .map(({ facts }) => [facts?.first, facts?.last]);
+    const at = (frame: number) => timeOfFrame(rate, frame - start);
+    expect(codes(moment, moves([]))).toEqual(['fine cover.lands']);
+    expect(found([{ from: at(start + 4), to: at(start + 9), share: 0.3 }])).toEqual([[start + 4, start + 8]]);
+    // What goes on while the patch is gone is no concern of it.
+    expect(found([{ from: at(gone - 2), to: at(gone + 40), share: 0.3 }])).toEqual([[gone - 2, gone - 1]]);
+    expect(found([{ from: at(gone), to: at(gone + 40), share: 0.3 }])).toEqual([]);
   });
 
   it('says itself in a sentence and in numbers', () => {

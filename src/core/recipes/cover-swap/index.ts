@@ -6,6 +6,7 @@ import { coverFilm } from './film';
 import { wholeCover } from './settings';
 import { coverSlots, patchSlot, swapSlot } from './slots';
 import { coverWords } from './words';
+import { coverWorks } from './works';
 import type { Point } from '../../geometry/size';
 
 /** The moment in a sentence; each quantity is edited where it stands. */
@@ -61,7 +62,7 @@ export const coverSwap: Recipe<CoverMoment> = {
   }),
   landing: (moment) => ({ who: 'what was hidden', at: middleOf(patchOf(moment)) }),
   slotAt: () => null,
-  works: () => [],
+  works: coverWorks,
   build: buildCover,
   examine: examineCover,
   words: coverWords,

@@ -15,8 +15,8 @@ export const coverWords = {
     `Only ${measured} of the ${allowed} in which the patch goes lie inside the moment. Let it go faster, or make the moment longer.`,
   'cover.short': ({ facts, measured, allowed }) =>
     `The take of the swap has ${measured} from there; the moment needs ${allowed}. ${lengthen({ facts })}`,
-  'cover.somebody': ({ measured }) =>
-    `Somebody or something moves under ${measured} of the patch at some time of the take, and would vanish there. Draw it smaller round the object, or let it go earlier.`,
+  'cover.somebody': ({ measured, facts }) =>
+    `In frames ${facts.first} to ${facts.last} somebody or something moves under up to ${measured} of the patch, and vanishes there. Draw it smaller round the object, or let it go before frame ${facts.first}.`,
   'cover.not-drawn': () =>
     'The patch lies where it lay at first. Draw it round the object in the view “Patch”.',
 } satisfies Words;

@@ -46,6 +46,7 @@ export const splitScreen: Recipe<SplitMoment> = {
   slots: panelSlots,
   slotsIn: slotsOf,
   suggests: () => panelSlots[0].key,
+  framesItself: true,
   anchors: splitAnchors,
   sounds: (anchor) => (anchor === 'start' || anchor === 'end' ? null : { sound: 'click', by: 'loudest' }),
   showsFrom: (moment, slot) =>
