@@ -68,6 +68,19 @@ const jumps = (path: string, above: string, seconds: number) =>
     ...coded(path),
   );
 
+/** Somebody dark before that wall, who sways a little about a column. */
+const stands = (path: string, column: number, seconds: number) =>
+  ffmpeg(
+    ...wallOf(seconds),
+    '-f',
+    'lavfi',
+    '-i',
+    `color=0x301818:s=32x90:r=25:d=${seconds}`,
+    '-filter_complex',
+    `[0][1]overlay=x='${column}-16+4*sin(t*2)':y=70:eval=frame,format=yuv420p`,
+    ...coded(path),
+  );
+
 /** A project on a ruler of seconds (a bar is five) with one moment of a kind, over seconds 5 to 13, landing on 7. */
 const filmOf = (kind: MomentKind) =>
   seeded(async (store, project) => {
@@ -124,6 +137,45 @@ function lightOf(
 const secondOf = (picture: YuvImage, part?: readonly number[]) => (lightOf(picture, part) - 40) / 20;
 
 describe('each kind of moment, from its takes to a rendered file', () => {
+  test('three copies stand in one picture, each from the frame of its beat, and none is cut', async ({
+    open,
+    file,
+  }) => {
+    ffmpeg(...wallOf(6), ...coded(file('empty.mp4')));
+    const columns = { left: 60, right: 260, middle: 160 };
+    for (const [name, column] of Object.entries(columns)) stands(file(`${name}.mp4`), column, 9);
+    const bench = await open({ seed: await filmOf('clone'), at: 'station=build' });
+    await bench.bringIn(...['empty', 'left', 'right', 'middle'].map((name) => file(`${name}.mp4`)));
+    await bench.settled();
+    await bench.choose('Take for the left', 'left');
+    await bench.choose('Take for the right', 'right');
+    await bench.type('How many of them', '3');
+    await bench.settled();
+    await bench.found('clone.missing');
+    await bench.choose('Take for the third copy', 'middle');
+    await bench.found('clone.further-lands');
+    expect(await bench.page.locator('[data-severity=stop], [data-severity=fix]').allInnerTexts()).toEqual([]);
+    const { at, shot } = await rendered(bench, file);
+    const third = shot.anchors['copy-3'];
+    expect(third).toBeGreaterThan(shot.lands + 10);
+    const body = (column: number) => [(column - 8) / 320, 0.45, (column + 8) / 320, 0.8];
+    const dark = (frame: number, column: number) => lightOf(at(0, frame), body(column)) < 70;
+    const row = (frame: number) => Object.values(columns).map((column) => dark(frame, column));
+    expect(row(shot.start)).toEqual([true, false, false]);
+    expect(row(shot.lands - 1)).toEqual([true, false, false]);
+    expect(row(shot.lands)).toEqual([true, true, false]);
+    expect(row(third - 1)).toEqual([true, true, false]);
+    for (const frame of [third, third + 20, shot.end - 1]) {
+      expect(row(frame)).toEqual([true, true, true]);
+      // Nobody is cut: each is as dark as they are wide.
+      for (const column of Object.values(columns)) {
+        const wide = [(column - 34) / 320, 0.45, (column + 34) / 320, 0.8];
+        const share = (lightOf(at(0, frame), wide) - 180) / (40 - 180);
+        expect(share, `frame ${frame}, column ${column}`).toBeGreaterThan(0.42);
+      }
+    }
+  });
+
   test('a speed ramp shows each marked pose on the frame of its beat', async ({ open, file }) => {
     clock(file('pass.mp4'), 120);
     const bench = await open({ seed: await filmOf('speed-ramp'), at: 'station=build' });

@@ -14,7 +14,7 @@ import type { SeamMeasure, SideLoss } from '@/core/model/measures';
 import { mapPoint } from '@/core/geometry/affine';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
 import { type RgbaImage } from '@/core/picture/image';
-import { bare, groupOf, matrixAt, type MediaNode, type Node } from '@/core/picture/node';
+import { bare, groupOf, isMedia, matrixAt, type MediaNode, type Node } from '@/core/picture/node';
 import { rasterMask } from '@/core/picture/mask';
 import { yuvToRgba } from '@/core/picture/planes';
 import { Footage, type Source } from './footage';
@@ -75,7 +75,7 @@ export async function solveMomentSeam(
       for (const [side, { node, corrected }] of plate ? task.sides.entries() : []) {
         const picture = corrected === node ? pair[side] : await paint(filled(corrected), frame);
         if (plate) presence[side].frames.push(presenceOf(plate, picture, cells));
-        const reach = sampled && reachOf(node, frame, task.delivery, size);
+        const reach = sampled && isMedia(node) && reachOf(node, frame, task.delivery, size);
         if (reach)
           borders[side].push({ reach, picture: await paint([{ ...node, edges: 'repeated' }], frame) });
       }
@@ -83,7 +83,9 @@ export async function solveMomentSeam(
     }
     const followed = presence.map(thingsIn) as Both<Things>;
     const kept = ([0, 1] as const).map((side) =>
-      keptOf(followed[side], presence[side], task.sides[side].taps, [...earlier[side], ...frames]),
+      task.sides[side].all
+        ? new Set(Array.from({ length: followed[side].count }, (_, thing) => thing))
+        : keptOf(followed[side], presence[side], task.sides[side].taps, [...earlier[side], ...frames]),
     ) as Both<ReadonlySet<number>>;
     for (const side of [0, 1] as const) presence[side].frames.splice(0, earlier[side].length);
     const things = followed.map(({ labels, count }, side) => ({
@@ -92,7 +94,12 @@ export async function solveMomentSeam(
     })) as Both<Things>;
     const covered = ([0, 1] as const).map((side) => coverOf(things[side], kept[side])) as Both<Uint8Array>;
     const margin = Math.round((size.width / task.delivery.width) * marginPixels);
-    const solve = () => cutStill(size, withMargin(size, joinCost(seen), margin), forceCells(size, covered));
+    const solve = () =>
+      cutStill(
+        size,
+        withMargin(size, joinCost(seen), margin),
+        forceCells(size, covered, task.right === 'first' ? 0 : 1),
+      );
     const rings = task.outline
       ? [task.outline]
       : outlinesOf(size, solve(), 1.2).map((ring) =>
@@ -216,15 +223,16 @@ function lossesOf(
 
 /**
  * A side's own performer must show; where both stand at some time, neither is forced. The frame's left edge belongs
- * to the first side, its right one to the second, so that the join runs from edge to edge and can be taken hold of.
+ * to the first side, its right one to the second, so that the join runs from edge to edge and can be taken hold of; or
+ * to the first as well, round a second one who stands within.
  */
-function forceCells(size: Size, covered: Both<Uint8Array>): Int16Array {
+function forceCells(size: Size, covered: Both<Uint8Array>, right: 0 | 1): Int16Array {
   const forced = new Int16Array(size.width * size.height).fill(-1);
   const at = (x: number, y: number) =>
     Math.floor((y * cells.height) / size.height) * cells.width + Math.floor((x * cells.width) / size.width);
   for (let y = 0; y < size.height; y++) {
     forced[y * size.width] = 0;
-    forced[(y + 1) * size.width - 1] = 1;
+    forced[(y + 1) * size.width - 1] = right;
     for (let x = 0; x < size.width; x++) {
       const cell = at(x, y);
       if (covered[0][cell] && !covered[1][cell]) forced[y * size.width + x] = 0;

@@ -2,7 +2,7 @@ import { partKey, takeParts, type TakePart } from '@/core/footage/take-parts';
 import type { Moment, Take } from '@/core/model/records';
 import { remembered } from '@/core/remember';
 import { songPartKey, songParts, type SongPart } from '@/core/song/parts';
-import { isOverPlate, laysOverPlate, recipeOf } from '@/core/recipes/built';
+import { isOverPlate, laysOverPlate, recipeOf, slotsInUse } from '@/core/recipes/built';
 import { renderKey } from './commands/renders';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
@@ -110,7 +110,7 @@ function comparedOf(snapshot: Snapshot): [Take, Take][] {
   for (const moment of built) {
     const recipe = recipeOf(moment);
     if (!recipe || !laysOverPlate(recipe)) continue;
-    for (const { key } of recipe.slots) add(takeIn(snapshot, moment, key), plateOfMoment(snapshot, moment));
+    for (const { key } of slotsInUse(moment, recipe)) add(takeIn(snapshot, moment, key), plateOfMoment(snapshot, moment));
   }
   return [...pairs.values()];
 }

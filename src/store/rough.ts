@@ -2,7 +2,7 @@ import type { Finding } from '@/core/finding/finding';
 import { examineTake } from '@/core/footage/take-findings';
 import { momentSchema, type Moment, type Take } from '@/core/model/records';
 import { plateSlot, type Slots } from '@/core/model/slots';
-import { recipeOf } from '@/core/recipes/built';
+import { recipeOf, slotsInUse } from '@/core/recipes/built';
 import type { Material } from '@/core/recipes/material';
 import { slotOfShot } from '@/core/recipes/slots';
 import { bestLog, type Board, type BoardRow } from '@/core/shoot/board';
@@ -32,7 +32,7 @@ export function trialOf(snapshot: Snapshot, board: Board, moment: Moment): Momen
   if (!recipe || !grid) return null;
   const best = bestTakes(snapshot, board, moment.id);
   const slots: Slots = {};
-  for (const { key } of recipe.slots) {
+  for (const { key } of slotsInUse(moment, recipe)) {
     const mine = best.filter(({ row }) => slotOfShot(row.shot) === key);
     const found = mine.find(({ row }) => row.shot?.share === 'first plate') ?? mine[0];
     if (!found && key !== plateSlot) return null;
@@ -75,7 +75,7 @@ export function roughFindings(
   const built = able.recipe.examine(trial, able.ruler, { ...material, solved }).filter(grave);
   const rows = rowsOf(board, trial.id);
   const rowOf = (slot: unknown) => rows.find(({ shot }) => slotOfShot(shot) === slot);
-  const last = able.recipe.slots.at(-1)?.key;
+  const last = slotsInUse(trial, able.recipe).at(-1)?.key;
   const placed = built.map((finding) => {
     const row = rowOf(finding.facts?.slot) ?? rowOf(last);
     return { ...finding, where: { ...finding.where, shot: row?.id ?? '' } };

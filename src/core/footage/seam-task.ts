@@ -1,10 +1,15 @@
 import type { Point, Size } from '../geometry/size';
-import type { MediaNode } from '../picture/node';
+import type { MediaNode, Node } from '../picture/node';
 
-/** One side of a seam: its take as the person set it, and corrected for light and movement whatever was set. */
+/**
+ * One side of a seam: its take as the person set it, and corrected for light and movement whatever was set; or all
+ * that was put together before a further copy.
+ */
 export type SeamSide = {
-  node: MediaNode;
-  corrected: MediaNode;
+  node: Node;
+  corrected: Node;
+  /** everybody in it is kept */
+  all?: true;
   /** the performers to keep, each at a frame of the film and a point in shares of the frame; none to find one */
   taps: { frame: number; at: Point }[];
 };
@@ -12,8 +17,10 @@ export type SeamSide = {
 /** What a still seam between two takes of one camera is solved from. */
 export type SeamTask = {
   is: 'seam';
-  /** who shows outside the outline, and who inside; the frame's left edge belongs to the first, its right to the second */
+  /** who shows outside the outline, and who inside; the frame's left edge belongs to the first */
   sides: readonly [SeamSide, SeamSide];
+  /** whom the frame's right edge belongs to: the second, or the first round one who stands within; unset is second */
+  right?: 'first' | 'second';
   plate: MediaNode | null;
   /** frames of the film in which both show, end excluded */
   from: number;

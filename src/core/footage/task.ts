@@ -1,5 +1,6 @@
 import type { SeamMeasure } from '../model/measures';
 import type { Cutout, CutoutTask } from './cutout';
+import { filesIn } from '../picture/node';
 import type { Flight, FlightTask } from './flight';
 import type { SeamTask } from './seam-task';
 import type { UnderSpan, UnderTask } from './under';
@@ -15,15 +16,17 @@ export type Answer =
   | { method: 'under-1'; spans: UnderSpan[] };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
-export const methodOf = { seam: 'seam-3', cutout: 'cutout-1', flight: 'flight-1', under: 'under-1' } as const satisfies Record<
-  Task['is'],
-  Answer['method']
->;
+export const methodOf = {
+  seam: 'seam-3',
+  cutout: 'cutout-1',
+  flight: 'flight-1',
+  under: 'under-1',
+} as const satisfies Record<Task['is'], Answer['method']>;
 
 /** The files that a task is solved from. */
 export function mediaOfTask(task: Task): string[] {
   if (task.is === 'under') return [task.media];
   if (task.is !== 'seam') return [task.media, task.plate.media];
   const nodes = [...task.sides.map(({ node }) => node), ...(task.plate ? [task.plate] : [])];
-  return nodes.map(({ content }) => content.media);
+  return [...new Set(nodes.flatMap(filesIn))];
 }

@@ -160,7 +160,8 @@ export function childrenOf({ content }: Node): Node[] {
 /** A node and everything inside it, each before what is in it. */
 export const nodesIn = (node: Node): Node[] => [node, ...childrenOf(node).flatMap(nodesIn)];
 
-const isMedia = (node: Node): node is MediaNode => node.content.is === 'media';
+/** True for a node that shows a file's pictures. */
+export const isMedia = (node: Node): node is MediaNode => node.content.is === 'media';
 
 /** The files of a picture as its nodes show them, from the back to the front. */
 export const mediaIn = (node: Node): MediaNode[] => nodesIn(node).filter(isMedia);

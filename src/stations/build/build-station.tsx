@@ -34,7 +34,7 @@ import { JoinCurve } from './join-curve';
 import { MomentSounds } from './moment-sounds';
 import { Thread } from './thread';
 import { TapPad } from './tap-pad';
-import { showingOf, viewKeys } from './views';
+import { showingOf, viewKeys, viewsIn } from './views';
 
 const question = 'Does it land?';
 
@@ -122,7 +122,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
   const findings = useData((data) => data.findings);
   const { project, grid } = ruler;
   const { rate } = project;
-  const { views } = recipe;
+  const views = useMemo(() => viewsIn(moment, recipe), [moment, recipe]);
   const [viewed, setViewed] = useState(views[0].id);
   const view = views.find(({ id }) => id === viewed) ?? views[0];
   const [ribbonRef, ribbon] = useSize<HTMLDivElement>();
@@ -173,7 +173,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
 
   const filmed = slotsInUse(moment, recipe).filter(({ key }) => key !== plateSlot);
   const lacking = filmed.filter(({ key }) => !material.takes[key]);
-  const kept = recipe.slots.filter(({ keeps }) => keeps);
+  const kept = slotsInUse(moment, recipe).filter(({ keeps }) => keeps);
   /** A tap keeps the performer of the take that is looked at, or of the part that is tapped. */
   const tap = (at: Point) => {
     const slot = kept.find(({ key }) => key === view.alone)?.key ?? recipe.slotAt(at);

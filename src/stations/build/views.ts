@@ -1,10 +1,19 @@
 import { bare, nodesIn, running, secondsAt, type MediaNode, type Node } from '@/core/picture/node';
 import type { Rate } from '@/core/time/rate';
-import type { View } from '@/core/recipes/recipe';
+import type { Moment } from '@/core/model/records';
+import { slotsInUse } from '@/core/recipes/built';
+import type { Recipe, View } from '@/core/recipes/recipe';
 import type { Showing } from '@/ui/stage/use-painter';
 
 /** Keys of the views, in the order in which a kind names them. */
-export const viewKeys = ['Q', 'W', 'E', 'R', 'T', 'Y', 'U', 'I'] as const;
+export const viewKeys = ['Q', 'W', 'E', 'R', 'T', 'Y', 'U', 'I', 'O', 'P'] as const;
+
+/** The views of a kind that one moment has something for. */
+export function viewsIn(moment: Moment, recipe: Recipe): View[] {
+  const used = slotsInUse(moment, recipe).map(({ key }) => key);
+  const unused = recipe.slots.map(({ key }) => key).filter((key) => !used.includes(key));
+  return recipe.views.filter(({ alone }) => !alone || !unused.includes(alone));
+}
 
 /** What a view paints; null where the take that it looks at is missing. What is looked at by itself exists from its own first frame on. */
 export function showingOf(view: View, tree: Node, frame: number, rate: Rate): Showing | null {

@@ -2,7 +2,7 @@ import { refuse } from '@/core/error';
 import { momentSchema, type Moment } from '@/core/model/records';
 import { movePins } from '@/core/model/pins';
 import { fillOf, plateSlot, tapsOf, type Tap } from '@/core/model/slots';
-import { recipeOf, usualKind, usualRecipe } from '@/core/recipes/built';
+import { recipeOf, slotsInUse, usualKind, usualRecipe } from '@/core/recipes/built';
 import { calledOf, films, type MomentKind } from '@/core/recipes/films';
 import { setupOf } from '@/core/plan/shots';
 import { timeOfFrame } from '@/core/time/rate';
@@ -57,7 +57,7 @@ export async function createMoment(
     const called = calledOf(usualKind);
     const name = moments.length === 0 ? called : `${called} ${moments.length + 1}`;
     const moment = newMoment(project, usualKind, start, end, name);
-    const slots = usualRecipe.slots
+    const slots = slotsInUse(moment, usualRecipe)
       .filter(({ key }) => key !== plateSlot)
       .map(({ key }) => [key, { take: chosen[key] ?? first(key) }]);
     const lands = end - start > perBar ? start + perBar : moment.lands;

@@ -1,26 +1,29 @@
 import { gentle } from '../../motion/easing';
 import { still, type Track } from '../../motion/keyframes';
-import { groupOf, outlineMatte, type Node } from '../../picture/node';
+import { groupOf, outlineMatte, type Matte, type MediaNode, type Node } from '../../picture/node';
 import { takeNode } from '../take-node';
 import type { Point } from '../../geometry/size';
+import { furtherAnchors, furtherSlots, ringsOfFurther } from './copies';
 import { type CloneMoment, cloneMaterial, otherSide, seamIn, straightSeam, type Side } from './material';
 import type { Anchor, Ruler } from '../recipe';
 import { fillOf, plateSlot } from '../../model/slots';
 import { spanAnchors } from '../anchors';
 import type { Material } from '../material';
 
-/** The plate inside the seam, for the edge that a steadied copy leaves. */
-export const underCopy = 'plate-under-copy';
+/** The plate inside a copy's outline, for the edge that a steadied copy leaves. */
+const underId = (slot: string): string => `plate-under-${slot}`;
 
 const titles = { start: 'Begins on', lands: 'The copy appears on', end: 'Ends on' };
 
 /** The instants of a clone. */
-export const cloneAnchors = (moment: CloneMoment, ruler: Ruler): Anchor[] =>
-  spanAnchors(moment, ruler, titles, 'Copy appears');
+export function cloneAnchors(moment: CloneMoment, ruler: Ruler): Anchor[] {
+  const [start, lands, end] = spanAnchors(moment, ruler, titles, 'Copy appears');
+  return [start, lands, ...furtherAnchors(moment, ruler), end];
+}
 
 /** First frame, frame on which the copy appears, and the frame after the last. */
 export function cloneFrames(moment: CloneMoment, ruler: Ruler) {
-  const [start, lands, end] = cloneAnchors(moment, ruler).map((anchor) => anchor.frame);
+  const [start, lands, end] = spanAnchors(moment, ruler, titles, '').map((anchor) => anchor.frame);
   return { start, lands: Math.max(start, lands), end: Math.max(start + 1, end) };
 }
 
@@ -41,9 +44,9 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
   const { project } = ruler;
   const { width, height } = project;
   const { start, lands, end } = cloneFrames(moment, ruler);
-  const rings = ringsInForce(moment, material).map((ring) =>
-    ring.map(([x, y]): Point => [x * width, y * height]),
-  );
+  const inPixels = (shares: readonly Point[][]) =>
+    shares.map((ring) => ring.map(([x, y]): Point => [x * width, y * height]));
+  const rings = inPixels(ringsInForce(moment, material));
   const first = settings.first;
   const copy = otherSide(first);
   const seam = outlineMatte(
@@ -53,15 +56,27 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
     // What is drawn is where the right take shows.
     copy === 'left',
   );
-  const appear: Track =
+  const appear = (on: number): Track =>
     settings.fade > 0
       ? [
-          { frame: lands - 1, value: 0, ease: gentle },
-          { frame: lands - 1 + settings.fade, value: 1, ease: 'hold' },
+          { frame: on - 1, value: 0, ease: gentle },
+          { frame: on - 1 + settings.fade, value: 1, ease: 'hold' },
         ]
       : still(1);
   const name = (side: Side) => `${side === 'left' ? 'Left' : 'Right'}: ${chosen[side]?.take.name ?? ''}`;
-  const shown = (side: Side, from: number) => ({ from, until: end, at: fillOf(moment, side).at });
+  const { takes } = material;
+  /** A copy inside its outline, with the plate under it where steadying takes it off an edge. */
+  const laid = (slot: string, called: string, from: number, matte: Matte): MediaNode[] => {
+    const rest = { mattes: [matte], opacity: appear(from) };
+    const under = { from, until: end, at: 0, hold: true };
+    const into = takes[slot] ?? null;
+    return [
+      ...(into?.take.steady
+        ? takeNode(project, underId(slot), 'Clean plate under the copy', chosen.plate, under, rest)
+        : []),
+      ...takeNode(project, slot, called, into, { from, until: end, at: fillOf(moment, slot).at }, rest),
+    ];
+  };
   return groupOf('shot', { width, height }, { from: start, until: end }, [
     ...takeNode(project, plateSlot, 'Clean plate', chosen.plate, {
       from: start,
@@ -69,20 +84,18 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
       at: 0,
       hold: true,
     }),
-    ...takeNode(project, first, name(first), chosen[first], shown(first, start)),
-    ...(chosen[copy]?.take.steady
-      ? takeNode(
-          project,
-          underCopy,
-          'Clean plate under the copy',
-          chosen.plate,
-          { from: lands, until: end, at: 0, hold: true },
-          { mattes: [seam], opacity: appear },
-        )
-      : []),
-    ...takeNode(project, copy, name(copy), chosen[copy], shown(copy, lands), {
-      mattes: [seam],
-      opacity: appear,
+    ...takeNode(project, first, name(first), chosen[first], {
+      from: start,
+      until: end,
+      at: fillOf(moment, first).at,
+    }),
+    ...laid(copy, name(copy), lands, seam),
+    ...furtherAnchors(moment, ruler).flatMap(({ name: slot, frame }) => {
+      const from = Math.min(Math.max(lands, frame), end - 1);
+      const around = inPixels(ringsOfFurther(material, slot));
+      const called = `${furtherSlots.find(({ key }) => key === slot)?.title}: ${takes[slot]?.take.name ?? ''}`;
+      const matte = outlineMatte('parent', [{ frame: from, rings: around }], settings.feather);
+      return laid(slot, `${called[0].toUpperCase()}${called.slice(1)}`, from, matte);
     }),
   ]);
 }

@@ -154,7 +154,7 @@ describe('the clone', () => {
     expect(shown(steadied, frames.lands).map((item) => item.node)).toEqual([
       'plate',
       'left',
-      'plate-under-copy',
+      'plate-under-right',
       'right',
     ]);
     const [, , under, copy] = mediaIn(steadied);
@@ -196,6 +196,7 @@ describe('the clone', () => {
       'end',
       'plate take',
       'feather',
+      'copies 2',
     ]);
   });
 });

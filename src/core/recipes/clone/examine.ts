@@ -1,5 +1,7 @@
 import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
+import type { SeamMeasure } from '../../model/measures';
+import { furtherAnchors, furtherOf, furtherSeamIn } from './copies';
 import { type CloneMoment, cloneMaterial, sides } from './material';
 import { timeOfFrame } from '../../time/rate';
 import { timeOfBeat } from '../../time/grid';
@@ -14,48 +16,33 @@ import type { CloneCode } from './words';
 /** share of the frame that each side shows at least */
 const leastShare = 0.005;
 
-/** What is wrong with a clone as it stands, how much, and what to do. */
-export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material): Finding<CloneCode>[] {
-  const material = cloneMaterial(given);
+/** True where two slots show one take. */
+const sameTake = ({ takes }: Material, one: string, other: string): boolean =>
+  Boolean(takes[one] && takes[one]?.take.id === takes[other]?.take.id);
+
+/**
+ * What is wrong with one join.
+ * @param called what its two sides are called
+ * @param byHand whether it can be the one that is drawn by hand
+ */
+function examineJoin(
+  moment: CloneMoment,
+  seam: SeamMeasure,
+  called: readonly string[],
+  byHand: boolean,
+): Finding<CloneCode>[] {
   const findings: Finding<CloneCode>[] = [];
-  const { rate } = ruler.project;
-  const add = (finding: Omit<Finding<CloneCode>, 'where'>, place = {}) =>
-    findings.push({ ...finding, where: { moment: moment.id, ...place } });
-  const frames = cloneFrames(moment, ruler);
-  for (const role of [plateSlot, ...sides] as const) {
-    if (!material[role])
-      add({ code: 'clone.missing', severity: role === 'plate' ? 'fix' : 'stop', facts: { slot: role } });
+  const add = (finding: Omit<Finding<CloneCode>, 'where'>) =>
+    findings.push({ ...finding, where: { moment: moment.id } });
+  for (const [index, role] of called.entries()) {
+    if (!seam.found[index]) add({ code: 'clone.no-performer', severity: 'watch', facts: { slot: role } });
   }
-  if (material.left && material.left.take.id === material.right?.take.id) {
-    add({ code: 'clone.same-take', severity: 'stop' });
-  }
-  const inTurn = landsInTurn(moment, ruler);
-  if (!inTurn) add({ code: 'clone.never-lands', severity: 'stop' });
-  const off = Math.abs(timeOfFrame(rate, frames.lands) - timeOfBeat(ruler.grid, moment.lands));
-  if (inTurn) {
-    add({
-      code: 'clone.lands',
-      severity: 'fine',
-      measured: { value: off, unit: 'seconds' },
-      facts: { frame: frames.lands, position: moment.lands },
-    });
-  }
-  for (const role of sides) {
-    const from = role === moment.settings.first ? frames.start : frames.lands;
-    findings.push(...tooShort('clone.short', moment, role, material[role], frames.end - from, rate));
-  }
-  const { seam } = material;
-  if (!seam) return findings;
-  for (const role of sides) {
-    if (material[role] && !seam.found[sides.indexOf(role)])
-      add({ code: 'clone.no-performer', severity: 'watch', facts: { slot: role } });
-  }
-  const lacking = sides.find((_, side) => seam.shares[side] < leastShare);
+  const lacking = called.find((_, side) => seam.shares[side] < leastShare);
   if (lacking) {
     add({
       code: 'clone.one-sided',
       severity: 'stop',
-      measured: { value: seam.shares[sides.indexOf(lacking)], unit: 'share' },
+      measured: { value: seam.shares[called.indexOf(lacking)], unit: 'share' },
       facts: { slot: lacking },
     });
   }
@@ -71,7 +58,7 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
       code,
       severity: kept ? 'stop' : whole ? 'watch' : 'fix',
       measured: { value: lost.count, unit: 'frames' },
-      facts: { slot: sides[side], first: lost.first, last: lost.last, across: at[0], share },
+      facts: { slot: called[side], first: lost.first, last: lost.last, across: at[0], share },
     });
   }
   for (const [side, difference] of seam.borders.entries()) {
@@ -81,7 +68,7 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
       severity: 'fix',
       measured: { value: difference, unit: 'deltaE' },
       allowed: { value: allowed.difference, unit: 'deltaE' },
-      facts: { slot: sides[side] },
+      facts: { slot: called[side] },
     });
   }
   if (seam.crossing.length > 0) {
@@ -108,7 +95,65 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
         : 'fine',
     measured: { value: worst.difference, unit: 'deltaE' },
     allowed: { value: allowed.difference, unit: 'deltaE' },
-    facts: { frame: worst.frame, hand: moment.settings.seam ? 1 : 0 },
+    facts: { frame: worst.frame, hand: byHand && moment.settings.seam ? 1 : 0 },
   });
+  return findings;
+}
+
+/** What is wrong with a clone as it stands, how much, and what to do. */
+export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material): Finding<CloneCode>[] {
+  const material = cloneMaterial(given);
+  const findings: Finding<CloneCode>[] = [];
+  const { rate } = ruler.project;
+  const add = (finding: Omit<Finding<CloneCode>, 'where'>, place = {}) =>
+    findings.push({ ...finding, where: { moment: moment.id, ...place } });
+  const frames = cloneFrames(moment, ruler);
+  const further = furtherOf(moment);
+  const copies = [...sides.map((side) => ({ key: side, title: side })), ...further];
+  for (const { key, title } of [{ key: plateSlot, title: plateSlot }, ...copies]) {
+    if (!given.takes[key])
+      add({ code: 'clone.missing', severity: key === plateSlot ? 'fix' : 'stop', facts: { slot: title } });
+  }
+  for (const [index, { key, title }] of copies.entries()) {
+    const twin = copies.slice(0, index).find((one) => sameTake(given, one.key, key));
+    if (twin) add({ code: 'clone.same-take', severity: 'stop', facts: { one: twin.title, other: title } });
+  }
+  const inTurn = landsInTurn(moment, ruler);
+  if (!inTurn) add({ code: 'clone.never-lands', severity: 'stop' });
+  const off = Math.abs(timeOfFrame(rate, frames.lands) - timeOfBeat(ruler.grid, moment.lands));
+  if (inTurn) {
+    add({
+      code: 'clone.lands',
+      severity: 'fine',
+      measured: { value: off, unit: 'seconds' },
+      facts: { frame: frames.lands, position: moment.lands },
+    });
+  }
+  for (const role of sides) {
+    const from = role === moment.settings.first ? frames.start : frames.lands;
+    findings.push(...tooShort('clone.short', moment, role, material[role], frames.end - from, rate));
+  }
+  const instants = furtherAnchors(moment, ruler);
+  further.forEach(({ key, title }, index) => {
+    const { frame, position } = instants[index];
+    if (frame < frames.lands || frame >= frames.end) {
+      add({ code: 'clone.out-of-turn', severity: 'stop', facts: { slot: title } });
+      return;
+    }
+    const late = Math.abs(timeOfFrame(rate, frame) - timeOfBeat(ruler.grid, position));
+    add({
+      code: 'clone.further-lands',
+      severity: 'fine',
+      measured: { value: late, unit: 'seconds' },
+      facts: { slot: title, frame, position },
+    });
+    const short = tooShort('clone.short', moment, key, given.takes[key] ?? null, frames.end - frame, rate);
+    findings.push(...short.map((one) => ({ ...one, facts: { ...one.facts, slot: title } })));
+  });
+  if (material.seam) findings.push(...examineJoin(moment, material.seam, sides, true));
+  for (const { key, title } of further) {
+    const seam = furtherSeamIn(given, key);
+    if (seam) findings.push(...examineJoin(moment, seam, ['others', title], false));
+  }
   return findings;
 }

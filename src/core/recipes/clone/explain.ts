@@ -6,12 +6,14 @@ import { rowsOfTake, tellGrade, tellMask } from '../explain-node';
 import type { Material } from '../material';
 import type { Ruler, Step } from '../recipe';
 import { cloneFrames } from './build';
+import { furtherAnchors } from './copies';
 import type { CloneMoment } from './material';
 
 /** A clone in steps and numbers that fit any editor. */
 export function explainClone(moment: CloneMoment, ruler: Ruler, _material: Material, tree: Node): Step[] {
   const { project, grid } = ruler;
   const { lands } = cloneFrames(moment, ruler);
+  const instants = furtherAnchors(moment, ruler);
   const code = (frame: number) => formatTimecode(frame, project.rate);
   const tell = (node: MediaNode): string => {
     const span = `from ${code(node.from)} until ${code(node.until)}`;
@@ -22,7 +24,9 @@ export function explainClone(moment: CloneMoment, ruler: Ruler, _material: Mater
           `Its picture at ${formatClock(secondsAt(node, node.from))} of the file shows first.`,
     ];
     const [mask] = node.mattes;
-    if (node.id !== plateSlot && node.from === lands && mask)
+    const own = instants.find(({ name }) => name === node.id);
+    if (own) texts.push(`It first shows on ${beatLabel(grid, own.position)}, frame ${own.frame}.`);
+    else if (node.id !== plateSlot && node.from === lands && mask)
       texts.push(`It first shows on ${beatLabel(grid, moment.lands)}, frame ${lands}.`);
     if (node.transforms.some((one) => one.is === 'move'))
       texts.push('Move it back to where the plate stands with the numbers below.');

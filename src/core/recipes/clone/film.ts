@@ -1,5 +1,5 @@
-import * as z from 'zod/mini';
-import { cloneSchema, emptyClone } from './settings';
+import { furtherOf, mostCopies } from './copies';
+import { cloneSchema, emptyClone, type CloneSettings } from './settings';
 import { choice, number, type FilmRecipe, type Filming, type Footing } from '../film';
 import { action, lockedKit, lockedSame, lockedUntouched, plain, plates, wildSound } from '../shots';
 
@@ -19,13 +19,16 @@ const notes: Record<CloneWay, string> = {
   mirror: 'Hold the pose in silence for the length of the answer, before and after each line.',
 };
 
+const furtherNote = 'Stand where none of the others stands or passes; look at where they will be.';
+
 /** A touch has to meet a copy that is not there: one of these will fit. Common practice, no published source. */
 const contactVariations = ['closer', 'further', 'straighter', 'lower'] as const;
 
 /** Frames in which a limb crosses the join, as a share of the moment. Common practice, no published source. */
 const crossing: Record<CloneWay, number> = { meet: 0, contact: 0.12, shared: 0.08, mirror: 0.02 };
 
-function film({ way = 'meet' }: { way?: CloneWay }, footing: Footing): Filming {
+function film(settings: CloneSettings, footing: Footing): Filming {
+  const { way = 'meet' } = settings;
   const { seconds } = footing;
   const held = way === 'mirror' ? seconds * 2 : seconds;
   const takes = way === 'contact' ? 6 : 3;
@@ -40,6 +43,12 @@ function film({ way = 'meet' }: { way?: CloneWay }, footing: Footing): Filming {
         same: way === 'contact' ? [...lockedSame, 'eye height'] : lockedSame,
         ...(way === 'shared' ? { straightAfter: 'left' } : { after: ['left'] }),
       }),
+      ...furtherOf({ settings }).map(({ key, title }) =>
+        action(key, `${title[0].toUpperCase()}${title.slice(1)}`, furtherNote, length, {
+          takes: 3,
+          after: ['right'],
+        }),
+      ),
       ...(way === 'contact' || way === 'shared'
         ? [wildSound('touch', way === 'shared' ? 'the object' : 'the touch')]
         : []),
@@ -62,7 +71,7 @@ function film({ way = 'meet' }: { way?: CloneWay }, footing: Footing): Filming {
 }
 
 /** A performer meets a copy of themself. */
-export const cloneFilm: FilmRecipe<z.infer<typeof cloneSchema>> = {
+export const cloneFilm: FilmRecipe<CloneSettings> = {
   kind: 'clone',
   title: 'Clone',
   called: 'Meets a copy',
@@ -71,9 +80,16 @@ export const cloneFilm: FilmRecipe<z.infer<typeof cloneSchema>> = {
   fields: {
     way: choice('What happens between them', ways),
     first: choice('Who is there first', { left: 'left', right: 'right' }),
+    copies: number('How many of them', '', 2, mostCopies),
     fade: number('Frames over which the copy appears', 'frames', 0, 96, 1, 'at once'),
     feather: number('Softness of the join', 'px', 0, 200),
   },
-  sayFilm: () => ['The performer ', { field: 'way' }, '.'],
+  sayFilm: () => [
+    'The performer ',
+    { field: 'way' },
+    '; there are ',
+    { field: 'copies', value: 2 },
+    ' of them.',
+  ],
   film,
 };

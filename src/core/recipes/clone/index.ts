@@ -3,6 +3,7 @@ import type { Landing, Outline, Recipe, Ruler, Sentence, View } from '../recipe'
 import type { Material } from '../material';
 import { plate } from '../slots';
 import { buildClone, cloneAnchors, ringsInForce } from './build';
+import { copiesOf, furtherOf, furtherSlots, positionOfFurther } from './copies';
 import { examineClone } from './examine';
 import { explainClone } from './explain';
 import { cloneFilm } from './film';
@@ -40,6 +41,18 @@ function sayClone(moment: CloneMoment): Sentence {
     ' behind them; the join is ',
     { field: 'feather' },
     ' soft.',
+    ...furtherOf(moment).flatMap(({ key, title, dye }): Sentence => [
+      ` The ${title} appears on `,
+      { anchor: key, dye },
+      ' in ',
+      { slot: key, part: 'take', dye },
+      ' from ',
+      { slot: key, part: 'start', dye },
+      '.',
+    ]),
+    ' There are ',
+    { field: 'copies', value: copiesOf(moment) },
+    ' of them.',
   ];
 }
 
@@ -49,6 +62,11 @@ const views: View[] = [
   { id: plateSlot, title: 'Plate', alone: plateSlot },
   { id: 'difference', title: 'Difference', alone: 'left', against: 'right' },
   { id: 'join', title: 'Join', outline: true },
+  ...furtherSlots.map(({ key, title }) => ({
+    id: key,
+    title: `${title[0].toUpperCase()}${title.slice(1)}`,
+    alone: key,
+  })),
 ];
 
 const outline = (moment: CloneMoment, material: Material): Outline => ({
@@ -68,11 +86,16 @@ function landing(moment: CloneMoment, _ruler: Ruler, material: Material): Landin
 /** A performer meets a copy of themself: two takes of one locked camera, joined along a seam. */
 export const clone: Recipe<CloneMoment> = {
   ...cloneFilm,
-  slots: [plate, ...cloneSlots],
+  slots: [plate, ...cloneSlots, ...furtherSlots],
+  slotsIn: (moment) => [plate, ...cloneSlots, ...furtherOf(moment)],
   suggests: suggestCloneSlot,
   anchors: cloneAnchors,
-  sounds: (anchor) => (anchor === 'lands' ? { sound: 'click', by: 'loudest' } : null),
-  showsFrom: ({ settings, start, lands }, slot) => (slot === otherSide(settings.first) ? lands : start),
+  sounds: (anchor) => (anchor === 'start' || anchor === 'end' ? null : { sound: 'click', by: 'loudest' }),
+  showsFrom: (moment, slot) => {
+    const { settings, start, lands } = moment;
+    if (furtherSlots.some(({ key }) => key === slot)) return positionOfFurther(moment, slot);
+    return slot === otherSide(settings.first) ? lands : start;
+  },
   ofTakes: { seam: null },
   say: sayClone,
   views,

@@ -7,6 +7,8 @@ export const cloneSchema = z.object({
   way: z.optional(z.enum(['meet', 'contact', 'shared', 'mirror'])),
   /** who is in the picture from the start; the other one appears */
   first: z.enum(['left', 'right']),
+  /** how many of them stand in the picture in the end; unset is 2 */
+  copies: z.optional(z.int().check(z.minimum(2), z.maximum(6))),
   /** frames over which the copy appears; 0 is at once */
   fade: z.int().check(z.minimum(0), z.maximum(240)),
   /** width of the soft edge in delivery pixels */
@@ -14,7 +16,7 @@ export const cloneSchema = z.object({
   /** outline of where the right take shows, in shares of the frame, where it was set by hand */
   seam: z.nullable(z.array(point).check(z.minLength(3))),
 });
-type CloneSettings = z.infer<typeof cloneSchema>;
+export type CloneSettings = z.infer<typeof cloneSchema>;
 
 /** A clone before anything is chosen. */
 export const emptyClone: CloneSettings = { first: 'left', fade: 0, feather: 12, seam: null };

@@ -12,7 +12,12 @@ export const cloneWords = {
     facts.slot === plateSlot
       ? 'No clean plate is chosen. Edges that steadying uncovers would be black.'
       : `No take is chosen for the ${facts.slot}. Choose one in the sentence.`,
-  'clone.same-take': () => 'Left and right are the same take. Choose two takes.',
+  'clone.same-take': ({ facts }) =>
+    `The ${facts.one} and the ${facts.other} are the same take. Choose another one for one of them.`,
+  'clone.out-of-turn': ({ facts }) =>
+    `The ${facts.slot} would appear before the first copy, or after the end. Move its beat between them.`,
+  'clone.further-lands': ({ facts, measured, beat }) =>
+    `The ${facts.slot} appears on ${beat('position')}, frame ${facts.frame}, ${measured} from the beat.`,
   'clone.never-lands': () =>
     'The copy would appear after the end. Move its beat before the end, or the end later.',
   'clone.lands': ({ facts, measured, beat }) =>

@@ -1,53 +1,77 @@
 import type { SeamSide } from '../../footage/seam-task';
-import { type CloneMoment, cloneMaterial, seamWork, sides, type Side } from './material';
+import { furtherOf, ringsOfFurther, seamOfFurther } from './copies';
+import { type CloneMoment, cloneMaterial, seamWork, sides } from './material';
 import { fillOf, plateSlot, tapsOf } from '../../model/slots';
 import { frameOfTime } from '../../time/rate';
 import type { ChosenTake, Material, Work } from '../material';
 import type { Ruler } from '../recipe';
-import { mediaIn, secondsAt } from '../../picture/node';
-import { buildClone, cloneAnchors, cloneFrames } from './build';
+import { mediaIn, secondsAt, type MediaNode } from '../../picture/node';
+import { buildClone, cloneAnchors, cloneFrames, ringsInForce } from './build';
 
 /** A take with light and movement put right, whatever the person set. */
 const corrected = (chosen: ChosenTake | null): ChosenTake | null =>
   chosen && { ...chosen, take: { ...chosen.take, steady: true, match: true } };
 
-/** The seam of a clone, once both takes are measured and held against the plate. */
-export function cloneWorks(moment: CloneMoment, ruler: Ruler, material: Material): Work[] {
+/** One side of a join: a copy as it is built, and as it would be put right. */
+function sideOf(
+  moment: CloneMoment,
+  { project }: Ruler,
+  slot: string,
+  { take }: ChosenTake,
+  [asSet, putRight]: readonly [readonly MediaNode[], readonly MediaNode[]],
+): SeamSide {
+  const [node, better] = [asSet, putRight].map((all) => all.filter(({ id }) => id === slot)[0]);
+  const begins = secondsAt(node, node.from);
+  return {
+    node,
+    corrected: take.steady && take.match ? node : better,
+    taps: tapsOf(fillOf(moment, slot)).map(({ time, at }) => ({
+      frame: node.from + frameOfTime(project.rate, time - begins),
+      at,
+    })),
+  };
+}
+
+const isReady = (plate: ChosenTake | null, chosen: ChosenTake | null): chosen is ChosenTake =>
+  Boolean(chosen?.measure && (!plate || chosen.take.id === plate.take.id || chosen.comparison));
+
+/** What a join depends on of a take. */
+const partsOf = (chosen: ChosenTake | null) =>
+  chosen && [chosen.take.media, chosen.take.matrix, chosen.take.steady, chosen.take.match];
+
+/** The picture as it is built, and as it would be with every take put right. */
+function bothWays(moment: CloneMoment, ruler: Ruler, material: Material) {
+  const takes = Object.fromEntries(
+    Object.entries(material.takes).map(([slot, chosen]) => [
+      slot,
+      slot === plateSlot ? chosen : corrected(chosen),
+    ]),
+  );
+  return [buildClone(moment, ruler, material), buildClone(moment, ruler, { ...material, takes })] as const;
+}
+
+/** The join between the first two, once both takes are measured and held against the plate. */
+function firstJoin(moment: CloneMoment, ruler: Ruler, material: Material): Work[] {
   const { plate, left, right } = cloneMaterial(material);
-  if (!left || !right || [plate, left, right].some((chosen) => chosen && !chosen.measure)) return [];
-  if (plate && [left, right].some(({ take, comparison }) => take.id !== plate.take.id && !comparison))
-    return [];
+  if (plate && !plate.measure) return [];
+  if (!isReady(plate, left) || !isReady(plate, right)) return [];
   const { project } = ruler;
   const { settings } = moment;
-  const fills = sides.map((side) => fillOf(moment, side));
+  const frames = cloneFrames(moment, ruler);
   const parts = [
-    [plate, left, right].map(
-      (chosen) => chosen && [chosen.take.media, chosen.take.matrix, chosen.take.steady, chosen.take.match],
-    ),
-    cloneAnchors(moment, ruler).map((anchor) => anchor.frame),
+    [plate, left, right].map(partsOf),
+    [frames.start, frames.lands, frames.end],
     [project.rate, project.width, project.height],
-    [settings.first, fills, settings.seam],
+    [settings.first, sides.map((side) => fillOf(moment, side)), settings.seam],
   ];
   const task: Work['task'] = () => {
-    const nodes = mediaIn(buildClone(moment, ruler, material));
-    const takes = { ...material.takes, left: corrected(left), right: corrected(right) };
-    const put = mediaIn(buildClone(moment, ruler, { ...material, takes }));
-    const frames = cloneFrames(moment, ruler);
-    const side = (role: Side, { take }: ChosenTake): SeamSide => {
-      const [node, better] = [nodes, put].map((all) => all.filter((one) => one.id === role)[0]);
-      const begins = secondsAt(node, node.from);
-      return {
-        node,
-        corrected: take.steady && take.match ? node : better,
-        taps: tapsOf(fillOf(moment, role)).map(({ time, at }) => ({
-          frame: node.from + frameOfTime(project.rate, time - begins),
-          at,
-        })),
-      };
-    };
+    const [nodes, put] = bothWays(moment, ruler, material).map(mediaIn);
     return {
       is: 'seam',
-      sides: [side('left', left), side('right', right)],
+      sides: [
+        sideOf(moment, ruler, 'left', left, [nodes, put]),
+        sideOf(moment, ruler, 'right', right, [nodes, put]),
+      ],
       plate: nodes.find(({ id }) => id === plateSlot) ?? null,
       from: frames.lands,
       until: frames.end,
@@ -57,3 +81,52 @@ export function cloneWorks(moment: CloneMoment, ruler: Ruler, material: Material
   };
   return [{ name: seamWork, title: 'the join', is: 'seam', parts, task }];
 }
+
+/** The join of each further copy with all that was put together before it, one after the other. */
+function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Work[] {
+  const { plate } = cloneMaterial(material);
+  const { project } = ruler;
+  const { end } = cloneFrames(moment, ruler);
+  const works: Work[] = [];
+  for (const [index, { key, title }] of furtherOf(moment).entries()) {
+    const before = furtherOf(moment).slice(0, index);
+    const chosen = material.takes[key] ?? null;
+    const others = [...sides, ...before.map((one) => one.key)];
+    const solved = [seamWork, ...before.map((one) => seamOfFurther(one.key))].every(
+      (name) => material.solved[name],
+    );
+    const ready = [...others, key].every((slot) => isReady(plate, material.takes[slot] ?? null));
+    if (!plate?.measure || !chosen || !ready || !solved) break;
+    const earlier: CloneMoment = { ...moment, settings: { ...moment.settings, copies: 2 + index } };
+    const rings = [ringsInForce(moment, material), ...before.map((one) => ringsOfFurther(material, one.key))];
+    const frames = cloneAnchors(moment, ruler).map(({ frame }) => frame);
+    const parts = [
+      [plate, ...others.map((slot) => material.takes[slot] ?? null), chosen].map(partsOf),
+      [frames, project.rate, project.width, project.height],
+      [moment.settings.first, [...others, key].map((slot) => fillOf(moment, slot)), rings],
+    ];
+    const task: Work['task'] = () => {
+      const [whole, put] = bothWays(moment, ruler, material).map(mediaIn);
+      const [asSet, putRight] = bothWays(earlier, ruler, material);
+      const side = sideOf(moment, ruler, key, chosen, [whole, put]);
+      return {
+        is: 'seam',
+        sides: [{ node: asSet, corrected: putRight, taps: [], all: true }, side],
+        right: 'first',
+        plate: whole.find(({ id }) => id === plateSlot) ?? null,
+        from: side.node.from,
+        until: end,
+        delivery: { width: project.width, height: project.height },
+        outline: null,
+      };
+    };
+    works.push({ name: seamOfFurther(key), title: `the join of the ${title}`, is: 'seam', parts, task });
+  }
+  return works;
+}
+
+/** The joins of a clone. */
+export const cloneWorks = (moment: CloneMoment, ruler: Ruler, material: Material): Work[] => [
+  ...firstJoin(moment, ruler, material),
+  ...furtherJoins(moment, ruler, material),
+];
