@@ -27,10 +27,10 @@ const part = async ({ page }: BenchPage, name: string) => {
 };
 
 describe('the plan, on the demo', () => {
-  test('leads from six moments to a call sheet without a number typed', async ({ open }) => {
+  test('leads from eight moments to a call sheet without a number typed', async ({ open }) => {
     const bench = await withPlan(open, 'needs');
     const { page } = bench;
-    expect(await page.locator('[data-plan]').count()).toBe(6);
+    expect(await page.locator('[data-plan]').count()).toBe(8);
     await part(bench, 'Take along');
     await bench.press('Call sheet');
     const rows = await page
@@ -322,9 +322,9 @@ describe('the plan, on the demo', () => {
     await bench.go('Plan');
     await page.getByRole('combobox', { name: 'Add a moment' }).click();
     await page.getByRole('option', { name: 'Ghost trail' }).click();
-    await expect.poll(() => page.locator('[data-plan]').count()).toBe(7);
+    await expect.poll(() => page.locator('[data-plan]').count()).toBe(9);
     await bench.undo(3);
-    await expect.poll(() => page.locator('[data-plan]').count()).toBe(6);
+    await expect.poll(() => page.locator('[data-plan]').count()).toBe(8);
     await expect.poll(() => asked.count()).toBe(count);
   });
 
@@ -409,7 +409,7 @@ describe('the plan, on the demo', () => {
     await bench.settled();
     await part(bench, 'Order');
     // Plate, left, right and plate of each.
-    await expect.poll(() => page.locator('[data-knot]').count()).toBe(8);
+    await expect.poll(() => page.locator('[data-knot]').count()).toBe(6);
     await bench.undo();
     await expect.poll(() => page.locator('[data-knot]').count()).toBe(6);
   });

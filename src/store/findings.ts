@@ -5,7 +5,9 @@ import type { SongCode } from '@/core/song/song-words';
 import type { Comparison, TakeMeasure } from '@/core/model/measures';
 import type { Moment, Project, Take } from '@/core/model/records';
 import { plateSlot } from '@/core/model/slots';
-import { isOverPlate } from '@/core/recipes/built';
+import { isOverPlate, slotsInUse } from '@/core/recipes/built';
+import { examineFraming } from '@/core/recipes/framing';
+import type { Recipe } from '@/core/recipes/recipe';
 import { examineTake } from '@/core/footage/take-findings';
 import type { Board } from '@/core/shoot/board';
 import { rememberedWith } from '@/core/remember';
@@ -160,6 +162,11 @@ function examineOne(
 }
 
 const examined = rememberedWith<Moment, Finding[]>();
+const framings = rememberedWith<Moment, Finding[]>();
+
+/** The slots whose takes show somebody. */
+const takesOf = (moment: Moment, recipe: Recipe): string[] =>
+  slotsInUse(moment, recipe).flatMap(({ key }) => (key === plateSlot ? [] : [key]));
 
 function momentFindings(snapshot: Snapshot): Finding[] {
   const flashing = snapshot.built.flatMap((moment) => flashesOf(snapshot, moment));
@@ -170,6 +177,9 @@ function momentFindings(snapshot: Snapshot): Finding[] {
     const { fresh } = materialOf(snapshot, moment);
     return [
       ...examined(moment, [ruler, fresh], () => recipe.examine(moment, ruler, fresh)),
+      ...framings(moment, [ruler, fresh], () =>
+        recipe.framesItself ? [] : examineFraming(moment, ruler, fresh, takesOf(moment, recipe)),
+      ),
       ...soundFindings(snapshot, moment),
     ];
   });

@@ -6,6 +6,7 @@ import { fixNames, sayFinding } from '@/core/finding/say';
 import { applyFix } from './commands/fix';
 import { createMoment, setMoment } from './commands/moments';
 import { addMoment, addSetup, setDay, setPart } from './commands/plan';
+import { setProject } from './commands/projects';
 import { setTake } from './commands/takes';
 import { undo } from './change';
 import { findingsOf } from './findings';
@@ -133,6 +134,19 @@ const cases: Record<string, Case> = {
     code: 'clone.short',
     command: 'startEarlier',
     left: [/^stop: The left take has 240 frames .* or choose a longer take\.$/],
+  },
+  'somebody who stands outside an upright frame': {
+    raise: async () => {
+      // From 63 to 73 % of the width; upright the middle third shows.
+      const covered = Uint8Array.from({ length: 48 * 27 }, (_, cell) =>
+        cell % 48 >= 30 && cell % 48 < 35 ? 1 : 0,
+      );
+      await cloned({ covered });
+      await setProject(film.store, film.project, { width: 720, height: 1280 });
+    },
+    code: 'frame.cuts',
+    command: 'frameMoment',
+    left: [],
   },
   'marks that are not sharp': {
     raise: () => planned({ aperture: 1.4, focus: 1 }),

@@ -16,10 +16,20 @@ export type KeyedWork = { key: string; name: string; title: string; task: () => 
 /** A moment that is built here, with its recipe and what turns its beats into frames. */
 export type Buildable = { recipe: Recipe; ruler: Ruler };
 
+const rulers = rememberedWith<Moment, Ruler>();
+
+/** The ruler of one moment, whose frame may be pushed. */
+function framed(moment: Moment, ruler: Ruler): Ruler {
+  const { framing } = moment;
+  if (!framing) return ruler;
+  const push = { across: framing.across ?? 0, down: framing.down ?? 0 };
+  return rulers(moment, [ruler], () => ({ ...ruler, project: { ...ruler.project, push } }));
+}
+
 /** How a moment is built; null while there are no beats, or where its kind is only planned. */
 export function buildable(snapshot: Snapshot, moment: Moment): Buildable | null {
   const [recipe, ruler] = [recipeOf(moment), rulerOf(snapshot)];
-  return recipe && ruler && { recipe, ruler };
+  return recipe && ruler && { recipe, ruler: framed(moment, ruler) };
 }
 
 /** The take that fills a slot of a moment; a plate that nobody chose is the first of the moment's setup. */

@@ -110,7 +110,8 @@ function comparedOf(snapshot: Snapshot): [Take, Take][] {
   for (const moment of built) {
     const recipe = recipeOf(moment);
     if (!recipe || !laysOverPlate(recipe)) continue;
-    for (const { key } of slotsInUse(moment, recipe)) add(takeIn(snapshot, moment, key), plateOfMoment(snapshot, moment));
+    for (const { key } of slotsInUse(moment, recipe))
+      add(takeIn(snapshot, moment, key), plateOfMoment(snapshot, moment));
   }
   return [...pairs.values()];
 }

@@ -41,6 +41,7 @@ export type FixCommand =
   | 'unmatchTake'
   | 'readColours'
   | 'startEarlier'
+  | 'frameMoment'
   | 'dropMedia';
 
 /**

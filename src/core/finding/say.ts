@@ -6,6 +6,7 @@ import { setupWords } from '../plan/setup/setup-words';
 import { zoneWords } from '../plan/setup/zone-words';
 import { builtWords } from '../recipes/built';
 import { soundWords } from '../recipes/examine-sounds';
+import { framingWords } from '../recipes/framing';
 import { flashWords } from '../safety/flash-words';
 import { shootWords } from '../shoot/shoot-words';
 import { songWords } from '../song/song-words';
@@ -29,6 +30,7 @@ export const books: readonly Words[] = [
   ...builtWords,
   flashWords,
   soundWords,
+  framingWords,
 ];
 const words: Words = Object.assign({}, ...books);
 
@@ -42,6 +44,7 @@ export const fixNames: Record<FixCommand, string> = {
   unmatchTake: 'Leave it as filmed',
   readColours: 'Read them the other way',
   startEarlier: 'Start it earlier',
+  frameMoment: 'Push the frame to them',
   dropMedia: 'Take it off the list',
 };
 

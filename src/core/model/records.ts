@@ -108,6 +108,13 @@ const momentFields = {
   second: z.optional(z.nullable(id)),
   /** which take fills which slot, from which instant */
   slots: z.optional(slotsSchema),
+  /** how far its frame is pushed over what was filmed in another shape, per cent of what there is; unset is 0 */
+  framing: z.optional(
+    z.object({
+      across: z.optional(z.number().check(z.minimum(-100), z.maximum(100))),
+      down: z.optional(z.number().check(z.minimum(-100), z.maximum(100))),
+    }),
+  ),
   /** what sounds at its instants, by their names */
   sounds: z.optional(z.record(z.string(), soundSchema)),
 };

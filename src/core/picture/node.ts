@@ -1,6 +1,6 @@
 import { multiplyAffine, invertAffine, unmoved, type Affine } from '../geometry/affine';
 import { placementMatrix } from '../geometry/placement';
-import type { Bounds, Point, Size } from '../geometry/size';
+import type { Bounds, Framed, Point, Size } from '../geometry/size';
 import { linear } from '../motion/easing';
 import { still, valueAt, type Track } from '../motion/keyframes';
 import { timeOfFrame, type Rate } from '../time/rate';
@@ -143,11 +143,12 @@ export const outlineMatte = (
   feather: still(feather),
 });
 
-/** Source pixels to delivery pixels so that the frame is filled and the middle stays the middle. */
-export function fillFrame(source: Size, delivery: Size): Extract<Transform, { is: 'map' }> {
+/** Source pixels to delivery pixels so that the frame is filled: about the middle, unless it is pushed. */
+export function fillFrame(source: Size, delivery: Framed): Extract<Transform, { is: 'map' }> {
   const scale = Math.max(delivery.width / source.width, delivery.height / source.height);
-  const left = (delivery.width - source.width * scale) / 2;
-  const top = (delivery.height - source.height * scale) / 2;
+  const { across, down } = delivery.push ?? { across: 0, down: 0 };
+  const left = ((delivery.width - source.width * scale) / 2) * (1 + across / 100);
+  const top = ((delivery.height - source.height * scale) / 2) * (1 + down / 100);
   return { is: 'map', matrix: [scale, 0, 0, scale, left, top] };
 }
 

@@ -2,7 +2,7 @@ import type { Cutout, CutoutTask } from '../footage/cutout';
 import type { Finding } from '../finding/finding';
 import { plateSlot } from '../model/slots';
 import { invertAffine, mapPoint } from '../geometry/affine';
-import type { Bounds, Point, Size } from '../geometry/size';
+import type { Bounds, Framed, Point, Size } from '../geometry/size';
 import { fillFrame } from '../picture/node';
 import type { ChosenTake, Material, Work } from './material';
 
@@ -60,13 +60,13 @@ export const inFile = (rings: readonly Point[][], { width, height }: Size): Poin
   rings.map((ring) => ring.map(([x, y]): Point => [x * width, y * height]));
 
 /** Shares of the frame as pixels of a file that fills it. */
-export function frameInFile(ring: readonly Point[], source: Size, frame: Size): Point[] {
+export function frameInFile(ring: readonly Point[], source: Size, frame: Framed): Point[] {
   const back = invertAffine(fillFrame(source, frame).matrix);
   return ring.map(([x, y]) => mapPoint(back, [x * frame.width, y * frame.height]));
 }
 
 /** Shares of a file's picture as shares of the frame that it fills. */
-export function fileInFrame([x, y]: Point, source: Size, frame: Size): Point {
+export function fileInFrame([x, y]: Point, source: Size, frame: Framed): Point {
   const [across, down] = mapPoint(fillFrame(source, frame).matrix, [x * source.width, y * source.height]);
   return [across / frame.width, down / frame.height];
 }

@@ -1,7 +1,7 @@
 import type { FilmRecipe } from './film';
 import type { Finding } from '../finding/finding';
 import type { Words } from '../finding/words';
-import type { Point } from '../geometry/size';
+import type { Framed, Point } from '../geometry/size';
 import type { Bezier } from '../motion/easing';
 import type { Node } from '../picture/node';
 import type { Moment, Project } from '../model/records';
@@ -12,7 +12,11 @@ import type { Motion } from '../footage/analysers/motion';
 import type { Slot } from './slots';
 
 /** What turns beats into frames: the grid of the song and the delivery. */
-export type Ruler = { grid: BeatGrid; project: Project };
+export type Ruler = {
+  grid: BeatGrid;
+  /** the delivery, and how far its frame is pushed over what was filmed in another shape */
+  project: Project & Framed;
+};
 
 /** An instant of a moment that sits on a beat. */
 export type Anchor = {

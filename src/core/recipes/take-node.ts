@@ -1,4 +1,5 @@
 import { steadying } from '../footage/steady';
+import type { Framed } from '../geometry/size';
 import type { Project } from '../model/records';
 import { still, type Track } from '../motion/keyframes';
 import { fillFrame, nodeOf, running, type MediaNode, type Node, type Transform } from '../picture/node';
@@ -24,7 +25,7 @@ export type Shown = {
  * @returns nothing where no take is chosen or it was not measured yet
  */
 export function takeNode(
-  { rate, width, height }: Project,
+  { rate, width, height, push }: Project & Framed,
   id: string,
   name: string,
   chosen: ChosenTake | null,
@@ -52,7 +53,7 @@ export function takeNode(
         size,
         time: time ?? (hold ? still(at) : running(at, from, until, rate)),
       },
-      transforms: [...steady, into ?? fillFrame(size, { width, height }), ...transforms],
+      transforms: [...steady, into ?? fillFrame(size, { width, height, push }), ...transforms],
       grade: take.match ? (comparison?.colour ?? null) : null,
       ...others,
     } as MediaNode),

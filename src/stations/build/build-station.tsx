@@ -30,6 +30,7 @@ import { Empty, Part, Station } from '../station';
 import { MomentSentence } from './sentence';
 import { AnchorKnots } from './anchor-knots';
 import { InstantMarks } from './instant-marks';
+import { Framing } from './framing';
 import { JoinCurve } from './join-curve';
 import { MomentSounds } from './moment-sounds';
 import { Thread } from './thread';
@@ -243,6 +244,7 @@ function BuildMoment({ moment, recipe, ruler }: Buildable & { moment: Moment }) 
             </Part>
           )}
           <InstantMarks moment={moment} recipe={recipe} ruler={ruler} material={material} showing={showing} />
+          <Framing moment={moment} recipe={recipe} ruler={ruler} material={material} />
           <MomentSounds moment={moment} recipe={recipe} ruler={ruler} />
           <div className="flex flex-wrap gap-1.5">
             {outline?.state === 'drawn' && (
@@ -398,7 +400,8 @@ function TakeNotes({
     'take.still',
     'take.same-light',
     ...(laysOverPlate(recipe) ? [] : againstPlate),
-    ...(recipe.framesItself ? ['take.cropped'] : []),
+    // What the frame shows is said of the moment, whose frame can be pushed.
+    'take.cropped',
   ];
   const notes = findings.match.filter((finding) => {
     const take = takes.find(({ id }) => id === finding.where.take);

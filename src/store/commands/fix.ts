@@ -1,4 +1,5 @@
 import type { Finding } from '@/core/finding/finding';
+import type { Push } from '@/core/geometry/size';
 import type { YuvMatrix } from '@/core/picture/planes';
 import type { Store } from '../db';
 import { setMoment, startEarlier } from './moments';
@@ -29,6 +30,12 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
     case 'startEarlier':
       await startEarlier(store, id, fix.args as Parameters<typeof startEarlier>[2]);
       return;
+    case 'frameMoment': {
+      const { moment, set } = fix.args as { moment: string; set: Partial<Push> };
+      const fields = Object.entries(set).map(([side, value]) => [`framing.${side}`, value]);
+      await setMoment(store, id, moment, 'Push the frame', Object.fromEntries(fields));
+      return;
+    }
     case 'setSetup': {
       const { setup, set } = fix.args as { setup: string; set: Record<string, unknown> };
       await setPart(store, id, setup, 'Set it so', set);

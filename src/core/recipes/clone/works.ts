@@ -1,6 +1,7 @@
 import type { SeamSide } from '../../footage/seam-task';
 import { furtherOf, ringsOfFurther, seamOfFurther } from './copies';
 import { type CloneMoment, cloneMaterial, seamWork, sides } from './material';
+import type { Framed } from '../../geometry/size';
 import { fillOf, plateSlot, tapsOf } from '../../model/slots';
 import { frameOfTime } from '../../time/rate';
 import type { ChosenTake, Material, Work } from '../material';
@@ -50,6 +51,9 @@ function bothWays(moment: CloneMoment, ruler: Ruler, material: Material) {
   return [buildClone(moment, ruler, material), buildClone(moment, ruler, { ...material, takes })] as const;
 }
 
+/** What a join depends on of a frame that is pushed; nothing where it is not. */
+const pushed = ({ push }: Framed) => (push ? [push] : []);
+
 /** The join between the first two, once both takes are measured and held against the plate. */
 function firstJoin(moment: CloneMoment, ruler: Ruler, material: Material): Work[] {
   const { plate, left, right } = cloneMaterial(material);
@@ -61,7 +65,7 @@ function firstJoin(moment: CloneMoment, ruler: Ruler, material: Material): Work[
   const parts = [
     [plate, left, right].map(partsOf),
     [frames.start, frames.lands, frames.end],
-    [project.rate, project.width, project.height],
+    [project.rate, project.width, project.height, ...pushed(project)],
     [settings.first, sides.map((side) => fillOf(moment, side)), settings.seam],
   ];
   const task: Work['task'] = () => {
@@ -102,7 +106,7 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
     const frames = cloneAnchors(moment, ruler).map(({ frame }) => frame);
     const parts = [
       [plate, ...others.map((slot) => material.takes[slot] ?? null), chosen].map(partsOf),
-      [frames, project.rate, project.width, project.height],
+      [frames, project.rate, project.width, project.height, ...pushed(project)],
       [moment.settings.first, [...others, key].map((slot) => fillOf(moment, slot)), rings],
     ];
     const task: Work['task'] = () => {

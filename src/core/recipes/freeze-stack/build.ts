@@ -1,4 +1,4 @@
-import type { Bounds, Point, Size } from '../../geometry/size';
+import type { Bounds, Framed, Point, Size } from '../../geometry/size';
 import type { MomentOf } from '../../model/records';
 import { coveredCells as cells } from '../../footage/presence';
 import { fillOf, plateSlot } from '../../model/slots';
@@ -91,7 +91,7 @@ export const poseRings = (material: Material): Point[][] => cutoutIn(material, p
  * Where the pieces of the pose lie, from its feet to its head, in shares of the frame: level cuts through where
  * somebody stands. The first and the last reach as far as that does.
  */
-export function cutsOf(moment: FreezeMoment, material: Material, frame: Size): Point[][] {
+export function cutsOf(moment: FreezeMoment, material: Material, frame: Framed): Point[][] {
   const pose = material.takes[poseSlot.key] ?? null;
   const source = pose?.measure?.size;
   const outline = source
@@ -117,7 +117,7 @@ function pieceMatte(
   cut: readonly Point[],
   rings: readonly Point[][],
   source: Size,
-  frame: Size,
+  frame: Framed,
   from: number,
 ) {
   const box = frameInFile(cut, source, frame);
@@ -186,7 +186,7 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
   const pose = material.takes[poseSlot.key] ?? null;
   const whole = lands[lands.length - 1];
   const runs = after === 'runs' && whole < end;
-  const cuts = cutsOf(moment, material, frame);
+  const cuts = cutsOf(moment, material, project);
   const rings = poseRings(material);
   const at = frozenAt(moment);
   const pieces = piecesOf(moment).flatMap((piece, index): MediaNode[] => {
@@ -200,7 +200,7 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
       pose,
       { from, until: runs ? Math.max(from + 1, whole) : end, at, hold: true },
       {
-        mattes: [pieceMatte(cuts[index], rings, source, frame, from)],
+        mattes: [pieceMatte(cuts[index], rings, source, project, from)],
         transforms: flight(moment, frames, piece, lands[index], cuts[index], frame),
       },
     );
