@@ -42,31 +42,22 @@ for (let frame = 0; frame < 70; frame++) await page.keyboard.press('.');
 await page.getByRole('button', { name: 'Join', exact: true }).click();
 await shoot('build');
 await page.getByRole('button', { name: 'Joined', exact: true }).click();
+
+/** A moment of the demo, so many frames after its landing. */
+const show = async (moment: string, later: number) => {
+  await bench.choose('Moment', moment);
+  await page.getByRole('button', { name: 'To the landing' }).click();
+  for (let frame = 0; frame < Math.abs(later); frame++) await page.keyboard.press(later < 0 ? ',' : '.');
+};
+await show('Four hands', 12);
+await shoot('build-split');
+await show('Wheel pose', -4);
+await shoot('build-freeze');
+await show('Gone and back', -42);
 await page.keyboard.press('n');
 await shoot('build-night');
 await page.keyboard.press('n');
-
-/** Fills a moment of the demo's with takes, in the order in which its sentence asks for them. */
-const build = async (moment: string, takes: readonly string[]) => {
-  await page.getByRole('combobox', { name: 'Moment' }).click();
-  await page.getByRole('option', { name: moment, exact: true }).click();
-  for (const [index, take] of takes.entries()) {
-    await page
-      .getByRole('combobox', { name: /^Take for the/ })
-      .nth(index)
-      .click();
-    await page.getByRole('option', { name: take, exact: true }).click();
-  }
-  await bench.settled();
-  await page.getByRole('button', { name: 'To the landing' }).click();
-};
-await build('Four hands', ['Bench left 1', 'Bench right 1', 'Bench left 2', 'Bench right 2']);
-await shoot('build-split');
-await build('Wheel pose', ['Bench left 1']);
-for (let frame = 0; frame < 4; frame++) await page.keyboard.press(',');
-await shoot('build-freeze');
-await page.getByRole('combobox', { name: 'Moment' }).click();
-await page.getByRole('option').first().click();
+await bench.choose('Moment', 'Meets a copy');
 await bench.go('Hand over');
 await page.getByRole('button', { name: 'Render the shot' }).click();
 await page.locator('[data-render=done]').waitFor({ timeout: 400_000 });
@@ -78,6 +69,7 @@ for (const [station, name] of [
   ['Build', 'build-phone'],
 ] as const) {
   await bench.go(station);
+  if (station === 'Build') await show('Powder falls', 12);
   await shoot(name);
 }
 

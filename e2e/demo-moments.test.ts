@@ -33,6 +33,12 @@ function apart(one: YuvImage, other: YuvImage, part: Part): number {
   return mean(a.map((value, index) => Math.abs(value - b[index])));
 }
 const whole: Part = [0, 0, 1280, 720];
+const borders: readonly Part[] = [
+  [0, 0, 1280, 4],
+  [0, 716, 1280, 720],
+  [0, 0, 4, 720],
+  [1276, 0, 1280, 720],
+];
 
 /** The demo as a visitor finds it once it is measured, at one of its moments. */
 async function at(open: (how: object) => Promise<BenchPage>, moment: string): Promise<BenchPage> {
@@ -57,6 +63,10 @@ async function rendered(bench: BenchPage, moment: string, file: (name: string) =
   const shot = await storedShot(bench, moment);
   const pictures = decode(file('shot.mov'), size.width, size.height);
   expect(pictures).toHaveLength(shot.end - shot.start);
+  // No edge of anything shows along the frame's own: it would be black.
+  if (!moment.startsWith('Four'))
+    for (const picture of pictures)
+      for (const border of borders) expect(luma(picture, border)).toBeGreaterThan(35);
   return { ...shot, frame: (number: number): YuvImage => pictures[number - shot.start], pictures };
 }
 

@@ -40,10 +40,14 @@ describe('what each kind of moment needs filmed', () => {
   );
 
   it.each(all.map((recipe) => [recipe.kind, recipe] as const))(
-    '%s: the sentence names only fields that there are',
+    '%s: the sentence names only fields that there are, each with something to begin with',
     (_, recipe) => {
       for (const part of recipe.sayFilm(recipe.start))
-        if (typeof part !== 'string') expect(recipe.fields).toHaveProperty(part.field);
+        if (typeof part !== 'string') {
+          expect(recipe.fields).toHaveProperty(part.field);
+          if (recipe.fields[part.field].kind === 'number')
+            expect(recipe.start, part.field).toHaveProperty(part.field, expect.any(Number));
+        }
     },
   );
 

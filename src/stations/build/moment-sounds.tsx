@@ -76,11 +76,19 @@ export function MomentSounds({ moment, recipe, ruler }: { moment: Moment; recipe
   );
 }
 
+/** The quantities of a sound: what they are, and between what they lie. */
+const quantities = {
+  lead: { title: 'Lead', step: 10, min: 0, max: 5000, show: ms },
+  level: { title: 'Level', step: 1, min: -60, max: 12, show: (value: number) => `${value} dB` },
+  swell: { title: 'Swell', step: 10, min: 0, max: 10_000, show: ms },
+  fade: { title: 'Fade', step: 10, min: 0, max: 10_000, show: ms },
+};
+
 function SoundSentence({ moment, event }: { moment: Moment; event: SoundEvent }) {
   const { store, attempt } = useServices();
   const snapshot = useData((data) => data.snapshot);
   const { anchor, title, frame, settings } = event;
-  const { sound, by, lead, level, swell, fade, backwards } = settings;
+  const { sound, by, backwards } = settings;
   const of = (what: string) => `${what} at “${title}”`;
   const set = (label: string, field: string, value: unknown) =>
     attempt(() =>
@@ -93,6 +101,17 @@ function SoundSentence({ moment, event }: { moment: Moment; event: SoundEvent })
     value,
     text: value === silence ? 'no sound' : soundName(snapshot, value).toLowerCase(),
   }));
+  const quantity = (field: keyof typeof quantities) => {
+    const { title: what, ...range } = quantities[field];
+    return (
+      <LiveNumber
+        label={of(`${what} of the sound`)}
+        value={settings[field]}
+        {...range}
+        onChange={(value) => set(`${what} of a sound`, field, value)}
+      />
+    );
+  };
   return (
     <>
       {title} frame {frame}:{' '}
@@ -111,54 +130,14 @@ function SoundSentence({ moment, event }: { moment: Moment; event: SoundEvent })
             options={points}
             onChange={(value) => set('Where a sound lies', 'by', value)}
           />{' '}
-          there,{' '}
-          <LiveNumber
-            label={of('Lead of the sound')}
-            value={lead}
-            step={10}
-            min={0}
-            max={5000}
-            show={ms}
-            onChange={(value) => set('Lead of a sound', 'lead', value)}
-          />{' '}
-          early, at{' '}
-          <LiveNumber
-            label={of('Level of the sound')}
-            value={level}
-            step={1}
-            min={-60}
-            max={12}
-            show={(value) => `${value} dB`}
-            onChange={(value) => set('Level of a sound', 'level', value)}
-          />
-          ,{' '}
+          there, {quantity('lead')} early, at {quantity('level')},{' '}
           <LiveChoice
             label={of('Way of the sound')}
             value={backwards ? 'backwards' : 'forwards'}
             options={ways}
             onChange={(value) => set('Way of a sound', 'backwards', value === 'backwards')}
           />
-          , swelling over{' '}
-          <LiveNumber
-            label={of('Swell of the sound')}
-            value={swell}
-            step={10}
-            min={0}
-            max={10_000}
-            show={ms}
-            onChange={(value) => set('Swell of a sound', 'swell', value)}
-          />{' '}
-          and fading over{' '}
-          <LiveNumber
-            label={of('Fade of the sound')}
-            value={fade}
-            step={10}
-            min={0}
-            max={10_000}
-            show={ms}
-            onChange={(value) => set('Fade of a sound', 'fade', value)}
-          />
-          .
+          , swelling over {quantity('swell')} and fading over {quantity('fade')}.
         </>
       )}
     </>

@@ -53,7 +53,7 @@ export function Swatch({
         {measure && <Poster blob={measure.poster} alt={`A picture of ${take.name}`} />}
       </div>
       <figcaption className="pt-1">
-        <div className="flex items-baseline justify-between gap-1">
+        <div className="flex flex-wrap items-baseline justify-between gap-x-1">
           <b
             className="min-w-0 font-semibold break-words"
             title={`${take.name}, ${formatClock(measure?.times.last ?? 0)}`}

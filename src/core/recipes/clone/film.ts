@@ -84,12 +84,6 @@ export const cloneFilm: FilmRecipe<CloneSettings> = {
     fade: number('Frames over which the copy appears', 'frames', 0, 96, 1, 'at once'),
     feather: number('Softness of the join', 'px', 0, 200),
   },
-  sayFilm: () => [
-    'The performer ',
-    { field: 'way' },
-    '; there are ',
-    { field: 'copies', value: 2 },
-    ' of them.',
-  ],
+  sayFilm: () => ['The performer ', { field: 'way' }, '; there are ', { field: 'copies' }, ' of them.'],
   film,
 };

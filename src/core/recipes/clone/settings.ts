@@ -19,4 +19,4 @@ export const cloneSchema = z.object({
 export type CloneSettings = z.infer<typeof cloneSchema>;
 
 /** A clone before anything is chosen. */
-export const emptyClone: CloneSettings = { first: 'left', fade: 0, feather: 12, seam: null };
+export const emptyClone: CloneSettings = { first: 'left', copies: 2, fade: 0, feather: 12, seam: null };

@@ -1,6 +1,6 @@
 'use client';
 import type { Moment } from '@/core/model/records';
-import type { Field, FilmRecipe } from '@/core/recipes/film';
+import type { FilmRecipe } from '@/core/recipes/film';
 import { films } from '@/core/recipes/films';
 import { setPart } from '@/store/commands/plan';
 import { useServices } from '@/ui/bench-context';
@@ -19,16 +19,18 @@ export function FilmSentence({ moment }: { moment: Moment }) {
           typeof part === 'string' ? (
             part
           ) : (
-            <FieldValue key={index} moment={moment} name={part.field} field={recipe.fields[part.field]} />
+            <FieldValue key={index} moment={moment} recipe={recipe} name={part.field} />
           ),
         )}
     </p>
   );
 }
 
-function FieldValue({ moment, name, field }: { moment: Moment; name: string; field: Field }) {
+function FieldValue({ moment, recipe, name }: { moment: Moment; recipe: FilmRecipe<unknown>; name: string }) {
   const { store, attempt } = useServices();
-  const value = (moment.settings as Record<string, unknown>)[name];
+  const field = recipe.fields[name];
+  const said: Record<string, unknown> = { ...(recipe.start as object), ...moment.settings };
+  const value = said[name];
   const label = `${field.label}, ${moment.name}`;
   const save = (next: unknown) =>
     attempt(() => setPart(store, moment.project, moment.id, field.label, { [`settings.${name}`]: next }));
