@@ -105,8 +105,8 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
   const material = cloneMaterial(given);
   const findings: Finding<CloneCode>[] = [];
   const { rate } = ruler.project;
-  const add = (finding: Omit<Finding<CloneCode>, 'where'>, place = {}) =>
-    findings.push({ ...finding, where: { moment: moment.id, ...place } });
+  const add = (finding: Omit<Finding<CloneCode>, 'where'>) =>
+    findings.push({ ...finding, where: { moment: moment.id } });
   const frames = cloneFrames(moment, ruler);
   const further = furtherOf(moment);
   const copies = [...sides.map((side) => ({ key: side, title: side })), ...further];
