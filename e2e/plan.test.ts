@@ -409,7 +409,7 @@ describe('the plan, on the demo', () => {
     await bench.settled();
     await part(bench, 'Order');
     // Plate, left, right and plate of each.
-    await expect.poll(() => page.locator('[data-knot]').count()).toBe(6);
+    await expect.poll(() => page.locator('[data-knot]').count()).toBe(8);
     await bench.undo();
     await expect.poll(() => page.locator('[data-knot]').count()).toBe(6);
   });
