@@ -98,7 +98,7 @@ export async function solveMomentSeam(
       cutStill(
         size,
         withMargin(size, joinCost(seen), margin),
-        forceCells(size, covered, task.right === 'first' ? 0 : 1),
+        forceCells(size, covered, task.sides[0].all ? 0 : 1),
       );
     const rings = task.outline
       ? [task.outline]

@@ -2,6 +2,8 @@ import { cutOut, type Cutout, type CutoutTask } from '@/core/footage/cutout';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
 import type { Answer, Task } from '@/core/footage/task';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
+import { refuse } from '@/core/error';
+import { boxRound } from '@/core/recipes/cutouts';
 import type { RgbaImage } from '@/core/picture/image';
 import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
 import { movingUnder, type UnderSpan, type UnderTask } from '@/core/footage/under';
@@ -38,6 +40,9 @@ function looked(times: Float64Array, from: number, until: number): number[] {
   return all.filter((_, index) => index % step === 0);
 }
 
+/** Where nothing can be looked at, nothing is said to be fine. */
+const gone = () => refuse('absent', 'The take is no longer in this browser. Bring it in again.');
+
 /** pixels across an outline, at about which it is looked under: noise of single pixels is lost in them */
 const acrossOutline = 24;
 
@@ -48,20 +53,16 @@ async function solveUnder(
   onProgress: Progress,
 ): Promise<UnderSpan[]> {
   const within = looked(times, from, until);
-  const [xs, ys] = [0, 1].map((part) => ring.map((point) => Math.min(1, Math.max(0, point[part]))));
-  const box = {
-    left: Math.min(...xs),
-    top: Math.min(...ys),
-    right: Math.max(...xs),
-    bottom: Math.max(...ys),
-  };
+  const inPicture = (share: number) => Math.min(1, Math.max(0, share));
+  const box = boxRound(ring.map(([x, y]): Point => [inPicture(x), inPicture(y)]));
+  if (!box) return [];
   const side = acrossOutline / Math.max(0.01, box.right - box.left, box.bottom - box.top);
   const crops: RgbaImage[] = [];
   let corner: Point = [0, 0];
   let size: Size = { width: 0, height: 0 };
   for (const [index, seconds] of within.entries()) {
     const picture = await footage.at(media, seconds + 1e-6);
-    if (!picture) return [];
+    if (!picture) return gone();
     size = fitWithin(picture, Math.min(960, Math.round(side)));
     const seen = cropImage(yuvToRgba(resizeYuv(picture, size)), box);
     crops.push(seen.image);
@@ -107,7 +108,9 @@ export async function solveTask(
   const footage = new Footage(sources);
   try {
     if (task.is === 'cutout') return { method: 'cutout-1', cutout: await solveCutout(task, footage) };
-    const times = sources.find(({ media }) => media === task.media)?.times ?? new Float64Array();
+    const source = sources.find(({ media }) => media === task.media);
+    if (task.is === 'under' && !source) return gone();
+    const times = source?.times ?? new Float64Array();
     if (task.is === 'under')
       return { method: 'under-1', spans: await solveUnder(task, footage, times, onProgress) };
     return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress) };

@@ -8,7 +8,7 @@ import type { MediaNode, Node } from '../picture/node';
 export type SeamSide = {
   node: Node;
   corrected: Node;
-  /** everybody in it is kept */
+  /** everybody in it is kept, and it shows along both edges of the frame, round who is on the other side */
   all?: true;
   /** the performers to keep, each at a frame of the film and a point in shares of the frame; none to find one */
   taps: { frame: number; at: Point }[];
@@ -17,10 +17,8 @@ export type SeamSide = {
 /** What a still seam between two takes of one camera is solved from. */
 export type SeamTask = {
   is: 'seam';
-  /** who shows outside the outline, and who inside; the frame's left edge belongs to the first */
+  /** who shows outside the outline, and who inside; the frame's left edge belongs to the first, its right to the second */
   sides: readonly [SeamSide, SeamSide];
-  /** whom the frame's right edge belongs to: the second, or the first round one who stands within; unset is second */
-  right?: 'first' | 'second';
   plate: MediaNode | null;
   /** frames of the film in which both show, end excluded */
   from: number;

@@ -102,7 +102,6 @@ describe('a clone of more than two', () => {
     expect(all.map(({ name }) => name)).toEqual(['seam', 'seam-copy-3', 'seam-copy-4']);
     const task = all[2].task();
     if (task.is !== 'seam') throw new Error('A join is a seam.');
-    expect(task.right).toBe('first');
     expect(task.sides[0].all).toBe(true);
     expect(mediaIn(task.sides[0].node).map(({ id }) => id)).toEqual(['plate', 'left', 'right', 'copy-3']);
     expect(mediaIn(task.sides[1].node).map(({ id }) => id)).toEqual(['copy-4']);

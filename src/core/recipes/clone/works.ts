@@ -116,7 +116,6 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
       return {
         is: 'seam',
         sides: [{ node: asSet, corrected: putRight, taps: [], all: true }, side],
-        right: 'first',
         plate: whole.find(({ id }) => id === plateSlot) ?? null,
         from: side.node.from,
         until: end,
