@@ -1,11 +1,12 @@
 /** Music with known beats: Debian's openttd-openmsx songs, rendered by fluidsynth with timgm6mb-soundfont. */
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, unlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseMidi } from 'midi-file';
 
 const songs = '/usr/share/games/openttd/baseset/openmsx';
 const instruments = '/usr/share/sounds/sf2/TimGM6mb.sf2';
+const others = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
 /** Their written tempo is not their music's. */
 const leftOut = ['chemistry_lab.mid', 'tttheme2.mid'];
 const cache = '.cache/music';
@@ -39,13 +40,53 @@ function writtenBeats(path: string, seconds: number): number[] {
   return beats;
 }
 
+/** What becomes of music on its way to a listener, as filters of ffmpeg; one of them also through a codec. */
+const masters: readonly string[] = [
+  'anull',
+  'acompressor=threshold=0.08:ratio=6:attack=5:release=120:makeup=4,alimiter=limit=0.9',
+  'aecho=0.8:0.6:31|47|83:0.35|0.28|0.2',
+  'acompressor=threshold=0.1:ratio=3:makeup=2,lowpass=f=9000',
+];
+
+/** Mono samples of a written song: other instruments, another mastering and a codec by its number. */
+export function performed(midi: Uint8Array, name: string, number: number): Float32Array {
+  mkdirSync(cache, { recursive: true });
+  const path = (ending: string) => join(cache, `${name.replaceAll(' ', '-')}.${ending}`);
+  if (!existsSync(path('mp3'))) {
+    writeFileSync(path('mid'), midi);
+    const font = number % 2 && existsSync(others) ? others : instruments;
+    execFileSync('fluidsynth', ['-niq', '-F', path('wav'), '-r', String(sampleRate), font, path('mid')]);
+    const master = masters[number % masters.length];
+    const codec = ['-c:a', 'libmp3lame', '-b:a', number % 4 === 3 ? '96k' : '256k'];
+    execFileSync('ffmpeg', [
+      '-loglevel',
+      'error',
+      '-y',
+      '-i',
+      path('wav'),
+      '-af',
+      master,
+      ...codec,
+      path('mp3'),
+    ]);
+    for (const ending of ['wav', 'mid']) unlinkSync(path(ending));
+  }
+  return samplesOf(path('mp3'), 90);
+}
+
 /** Mono samples of a rendered song, at most `seconds` of them. */
 export function rendered(path: string, name: string, seconds: number): Float32Array {
   mkdirSync(cache, { recursive: true });
   const wav = join(cache, `${name}.wav`);
   if (!existsSync(wav))
     execFileSync('fluidsynth', ['-niq', '-F', wav, '-r', String(sampleRate), instruments, path]);
-  const args = ['-loglevel', 'error', '-i', wav, '-t', String(seconds), '-ac', '1', '-f', 'f32le', '-'];
+  return samplesOf(wav, seconds);
+}
+
+/** Mono samples of a file, at most so many seconds of them. */
+function samplesOf(path: string, seconds: number): Float32Array {
+  const rate = ['-ac', '1', '-ar', String(sampleRate)];
+  const args = ['-loglevel', 'error', '-i', path, '-t', String(seconds), ...rate, '-f', 'f32le', '-'];
   const bytes = execFileSync('ffmpeg', args, { maxBuffer: 2 ** 31 - 1 });
   return new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
 }

@@ -1,8 +1,30 @@
-import { BufferTarget, Mp4OutputFormat, Output, VideoSampleSink, VideoSampleSource } from 'mediabunny';
+import {
+  BufferTarget,
+  Mp4OutputFormat,
+  Output,
+  VideoSampleSink,
+  VideoSampleSource,
+  type VideoSample,
+} from 'mediabunny';
 import { takeParts } from '@/core/footage/take-parts';
 import { straightSeam } from '@/core/recipes/clone/material';
 import type { Point, Size } from '@/core/geometry/size';
-import { fillFrame, groupOf, nodeOf, outlineMatte, running, type Matte } from '@/core/picture/node';
+import { pictureTimes } from '@/core/footage/picture-times';
+import type { Moment, Project } from '@/core/model/records';
+import { recipeOf } from '@/core/recipes/built';
+import { films, type MomentKind } from '@/core/recipes/films';
+import type { Material } from '@/core/recipes/material';
+import type { Recipe } from '@/core/recipes/recipe';
+import { regularGrid } from '@/core/time/grid';
+import {
+  fillFrame,
+  groupOf,
+  nodeOf,
+  outlineMatte,
+  running,
+  type Matte,
+  type Node,
+} from '@/core/picture/node';
 import { resizeYuv } from '@/core/picture/planes';
 import { measureTake } from '@/media/measure-take';
 import { openInput } from '@/media/open';
@@ -29,12 +51,13 @@ async function decodeAndShrink(blob: Blob): Promise<void> {
     resizeYuv(picture, { width: 640, height: 360 });
 }
 
-/** Decodes two files and encodes the first one unchanged, with the library alone. */
-async function decodeTwoEncodeOne(one: Blob, two: Blob): Promise<void> {
-  const tracks = await Promise.all([one, two].map((blob) => openInput(blob).getPrimaryVideoTrack()));
-  const [first, second] = tracks.map((track) =>
-    new VideoSampleSink(track as NonNullable<typeof track>).samples(),
-  );
+/**
+ * Decodes files side by side, with the library alone, and encodes the first one unchanged.
+ * @param frames pictures of each; one after the other where `inTurn` is set, which encodes all of them
+ */
+async function decodeAndEncode(blobs: readonly Blob[], frames: number, inTurn = false): Promise<void> {
+  const tracks = await Promise.all(blobs.map((blob) => openInput(blob).getPrimaryVideoTrack()));
+  const readers = tracks.map((track) => new VideoSampleSink(track as NonNullable<typeof track>).samples());
   const output = new Output({ format: new Mp4OutputFormat(), target: new BufferTarget() });
   const source = new VideoSampleSource({
     codec: 'avc',
@@ -44,10 +67,22 @@ async function decodeTwoEncodeOne(one: Blob, two: Blob): Promise<void> {
   });
   output.addVideoTrack(source);
   await output.start();
-  for await (const sample of first) {
-    (await second.next()).value?.close();
+  let [pictures, time] = [0, 0];
+  const encode = async (sample: VideoSample) => {
+    sample.setTimestamp(time);
+    time += rate.den / rate.num;
     await source.add(sample);
-    sample.close();
+  };
+  for (const [index, reader] of readers.entries()) {
+    if (!inTurn && index > 0) break;
+    for (pictures = 0; pictures < frames; pictures++) {
+      const sample = (await reader.next()).value;
+      for (const other of inTurn ? [] : readers.slice(1)) (await other.next()).value?.close();
+      if (!sample) break;
+      await encode(sample);
+      sample.close();
+    }
+    await reader.return();
   }
   await output.finalize();
 }
@@ -81,23 +116,59 @@ async function renderClone(one: Blob, two: Blob, frames: number, filmed: Size): 
     take('one'),
     take('two', [outlineMatte('parent', [{ frame: 0, rings: [ring] }], 12)]),
   ]);
-  const times = Float64Array.from({ length: frames }, (_, index) => (index * rate.den) / rate.num);
-  const sources = [
-    { media: 'one', blob: one, times },
-    { media: 'two', blob: two, times },
-  ];
+  await render(tree, { one, two }, frames);
+}
+
+const startsOf = (frames: number) =>
+  Float64Array.from({ length: frames }, (_, index) => (index * rate.den) / rate.num);
+
+async function render(tree: Node, files: Record<string, Blob>, frames: number): Promise<void> {
+  const times = startsOf(frames);
   const task = {
     tree,
-    start: 0,
-    end: frames,
+    start: tree.from,
+    end: tree.until,
     delivery: size,
     rate,
     container: 'mov' as const,
     bitrate,
-    sources,
+    sources: Object.entries(files).map(([media, blob]) => ({ media, blob, times })),
     song: null,
   };
   await renderShot({ sounds: [], ...task, id: 'bench' }, () => undefined);
+}
+
+/** A moment of a kind with the settings that a new one has, built of takes as long as it; lands in its middle. */
+function builtMoment(
+  kind: MomentKind,
+  frames: number,
+  slots: Record<string, string>,
+  settings: object,
+): Node {
+  const recipe = recipeOf({ recipe: kind } as Moment) as Recipe;
+  // Six frames to a beat.
+  const grid = regularGrid((10 * rate.num) / rate.den, 0, 120);
+  const project = { ...size, rate } as Project;
+  const moment = {
+    id: kind,
+    recipe: kind,
+    start: 0,
+    lands: frames / 12,
+    end: frames / 6,
+    settings: { ...films[kind].start, ...settings },
+    slots: Object.fromEntries(Object.entries(slots).map(([slot, take]) => [slot, { take }])),
+  } as unknown as Moment;
+  const takes = Object.fromEntries(
+    Object.entries(slots).map(([slot, media]) => [
+      slot,
+      {
+        take: { id: media, media, name: media, steady: false, match: false },
+        measure: { size, times: pictureTimes(startsOf(frames)) },
+        comparison: null,
+      },
+    ]),
+  ) as unknown as Material['takes'];
+  return recipe.build(moment, { grid, project }, { takes, solved: {} });
 }
 
 /** Runs the comparisons a few times, alternating, and gives back seconds. */
@@ -112,16 +183,38 @@ async function run(rounds: number, frames: number) {
     decode4k: [] as number[],
     render4k: [] as number[],
     render720: [] as number[],
+    inTurn: [] as number[],
+    whip: [] as number[],
+    passed: [] as number[],
+    ramp: [] as number[],
+    four: [] as number[],
+    panels: [] as number[],
   };
+  const half = frames / 2;
+  const whip = builtMoment('built-whip', frames, { out: 'one', in: 'two' }, {});
+  const ramp = builtMoment('speed-ramp', frames, { pass: 'one' }, { poses: 1, instants: { 1: 1.5 } });
+  const panels = builtMoment(
+    'split-screen',
+    frames,
+    { 'panel-1': 'one', 'panel-2': 'two', 'panel-3': 'one', 'panel-4': 'two' },
+    { panels: 4 },
+  );
+  const files = { one, two };
   const expected = (frames * rate.den) / rate.num;
   for (let round = 0; round < rounds; round++) {
     out.shrink.push(await timed(() => decodeAndShrink(one)));
     out.measure.push(await timed(() => measureTake(one, expected, takeParts, undefined, () => undefined)));
-    out.copy.push(await timed(() => decodeTwoEncodeOne(one, two)));
+    out.copy.push(await timed(() => decodeAndEncode([one, two], frames)));
     out.render.push(await timed(() => renderClone(one, two, frames, size)));
     out.decode4k.push(await timed(() => decodeTwo(large, other)));
     out.render4k.push(await timed(() => renderClone(large, other, frames, filmed4k)));
     out.render720.push(await timed(() => renderClone(small, next, frames, filmed720)));
+    out.inTurn.push(await timed(() => decodeAndEncode([one, two], half, true)));
+    out.whip.push(await timed(() => render(whip, files, frames)));
+    out.passed.push(await timed(() => decodeAndEncode([one], frames)));
+    out.ramp.push(await timed(() => render(ramp, files, frames)));
+    out.four.push(await timed(() => decodeAndEncode([one, two, one, two], frames)));
+    out.panels.push(await timed(() => render(panels, files, frames)));
   }
   return out;
 }

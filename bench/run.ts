@@ -43,8 +43,22 @@ const browser = await openBrowser();
 const page = await browser.newPage();
 await page.goto('http://localhost:4394/');
 await page.addScriptTag({ content: bundle.outputFiles[0].text });
-const seconds = (await page.evaluate(`run(${rounds}, ${frames})`)) as Record<
-  'shrink' | 'measure' | 'copy' | 'render' | 'decode4k' | 'render4k' | 'render720',
+const seconds = (await page.evaluate(
+  `run(${rounds}, ${frames}).catch((error) => { throw new Error(error.message); })`,
+)) as Record<
+  | 'shrink'
+  | 'measure'
+  | 'copy'
+  | 'render'
+  | 'decode4k'
+  | 'render4k'
+  | 'render720'
+  | 'inTurn'
+  | 'whip'
+  | 'passed'
+  | 'ramp'
+  | 'four'
+  | 'panels',
   number[]
 >;
 await browser.close();
@@ -72,6 +86,21 @@ const limits = [
     name: 'Rendering two takes of 720p at 1080p against two of 1080p',
     ratio: least(seconds.render720) / least(seconds.render),
     most: 4,
+  },
+  {
+    name: 'Rendering a built whip at 1080p against decoding both its places and encoding one',
+    ratio: least(seconds.whip) / least(seconds.inTurn),
+    most: 2,
+  },
+  {
+    name: 'Rendering a speed ramp at 1080p against decoding its take and encoding it',
+    ratio: least(seconds.ramp) / least(seconds.passed),
+    most: 2,
+  },
+  {
+    name: 'Rendering four panels at 1080p against decoding four takes and encoding one',
+    ratio: least(seconds.panels) / least(seconds.four),
+    most: 2,
   },
 ];
 for (const [name, values] of Object.entries(seconds)) console.log(`${name}: ${perPicture(values)}`);

@@ -14,6 +14,7 @@ const shoot = async (name: string, of: Page = page) => {
   await of.mouse.move(2, 400);
   await of.evaluate('document.activeElement?.blur()');
   await of.waitForTimeout(2000);
+  await of.locator('[data-sonner-toast]').first().waitFor({ state: 'detached' });
   await of.screenshot({ path: `docs/screenshots/${name}.png` });
 };
 
@@ -49,8 +50,17 @@ const show = async (moment: string, later: number) => {
   await page.getByRole('button', { name: 'To the landing' }).click();
   for (let frame = 0; frame < Math.abs(later); frame++) await page.keyboard.press(later < 0 ? ',' : '.');
 };
-await show('Four hands', 12);
+await show('Four hands', 0);
+await bench.press('Keys by hand');
+await bench.choose('What of it changes', 'size');
+await bench.press('Set a key here');
+for (let frame = 0; frame < 12; frame++) await page.keyboard.press('.');
+await bench.press('Set a key here');
+await bench.type('Value of the key', '125');
+await bench.settled();
 await shoot('build-split');
+await bench.press('Keys by hand');
+await bench.undo(3);
 await show('Wheel pose', -4);
 await shoot('build-freeze');
 await show('Gone and back', -42);

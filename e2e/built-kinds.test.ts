@@ -90,20 +90,12 @@ const filmOf = (kind: MomentKind) =>
     await setMoment(store, project, id, 'Place', { name: 'The shot', lands: 7 });
   });
 
-/** Presses, choices and numbers typed that lead from takes to a landed shot, at the most. */
-const mostActions = 9;
-
 /** Renders the shot; its pictures, and what the reference painter makes of what the page stored. */
 async function rendered(bench: BenchPage, file: (name: string) => string) {
-  const { page, actions, began } = bench;
-  const seconds = (performance.now() - began) / 1000;
-  console.info(`From its takes to a landed shot: ${actions} actions, ${seconds.toFixed(0)} s.`);
-  expect(actions).toBeLessThanOrEqual(mostActions);
+  bench.landed();
   const shot = await storedShot(bench);
   await bench.go('Hand over');
-  await page.getByRole('button', { name: 'Render the shot' }).click();
-  await page.locator('[data-render=done]').waitFor({ timeout: 400_000 });
-  await (await bench.save('Save')).saveAs(file('shot.mov'));
+  await bench.render(file('shot.mov'));
   const pictures = decode(file('shot.mov'), size.width, size.height);
   expect(pictures).toHaveLength(shot.end - shot.start);
   const reference = referenceOf(shot, size, size, file);

@@ -61,9 +61,7 @@ describe('a film that is changed after its moments were built', () => {
     expect(await bench.finding('frame.cuts').count()).toBe(0);
     expect(await bench.number('The frame is pushed').innerText()).toMatch(/% left/);
     await bench.go('Hand over');
-    await bench.press('Render the shot');
-    await bench.page.locator('[data-render=done]').waitFor({ timeout: 400_000 });
-    await (await bench.save('Save')).saveAs(file('shot.mov'));
+    await bench.render(file('shot.mov'));
     const pictures = decode(file('shot.mov'), 360, 640);
     // She stands upright in the upright frame: from first to last the picture differs in its middle, not at its sides.
     const [first, last] = [pictures[0], pictures[pictures.length - 1]];

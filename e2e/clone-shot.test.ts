@@ -74,6 +74,7 @@ describe('the whole job, on the encoded files of the demo', () => {
     await page.getByTestId('sentence').waitFor();
     await expectJoin(bench);
     await bench.found('clone.lands');
+    bench.landed();
     await bench.go('Hand over');
     await bench.type('Bits a second', '40');
     await bench.press('Render the shot');

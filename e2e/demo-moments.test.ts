@@ -57,9 +57,7 @@ async function rendered(bench: BenchPage, moment: string, file: (name: string) =
   await bench.type('Width', String(size.width));
   await bench.type('Height', String(size.height));
   await bench.type('Bits a second', '12');
-  await bench.press('Render the shot');
-  await bench.page.locator('[data-render=done]').waitFor({ timeout: 400_000 });
-  await (await bench.save('Save')).saveAs(file('shot.mov'));
+  await bench.render(file('shot.mov'));
   const shot = await storedShot(bench, moment);
   const pictures = decode(file('shot.mov'), size.width, size.height);
   expect(pictures).toHaveLength(shot.end - shot.start);

@@ -255,8 +255,8 @@ describe('drags', () => {
     await bench.settled();
     const picture = page.locator('canvas[data-frame]');
     const width = async () => (await picture.boundingBox())?.width ?? 0;
-    const whole = await width();
     await bench.press('Join');
+    const whole = await width();
     await bench.press('Closer');
     await expect.poll(width).toBeGreaterThan(1.4 * whole);
     const point = page.locator('[data-seam-point]').first();

@@ -9,6 +9,9 @@ export const desktop = { width: 1280, height: 800 };
 export const phone = { width: 390, height: 844 };
 export type Station = 'Song' | 'Plan' | 'Shoot' | 'Match' | 'Build' | 'Hand over';
 
+/** Presses, choices and numbers typed that lead from takes to a landed shot, at the most. */
+const mostActions = 9;
+
 /** How a bench is opened. */
 export type Opening = {
   size?: { width: number; height: number };
@@ -133,6 +136,14 @@ export class BenchPage {
     await this.page.locator('[data-bench=settled]').waitFor({ timeout: 400_000 });
   }
 
+  /** Says what it took from the takes to a landed shot. @throws where it took more actions than a person may be asked for */
+  landed(): void {
+    const seconds = (performance.now() - this.began) / 1000;
+    console.info(`From its takes to a landed shot: ${this.actions} actions, ${seconds.toFixed(0)} s.`);
+    if (this.actions > mostActions)
+      throw new Error(`It took ${this.actions} actions; ${mostActions} are allowed.`);
+  }
+
   finding(code: string): Locator {
     return this.page.locator(`[data-finding="${code}"]`);
   }
@@ -146,6 +157,13 @@ export class BenchPage {
     const download = this.page.waitForEvent('download');
     await this.press(button);
     return download;
+  }
+
+  /** Renders the shot at Hand over and saves it. */
+  async render(path: string): Promise<void> {
+    await this.press('Render the shot');
+    await this.page.locator('[data-render=done]').waitFor({ timeout: 400_000 });
+    await (await this.save('Save')).saveAs(path);
   }
 
   /** What axe-core finds once nothing on the page moves any more. @param within what lies in front of a hidden page */

@@ -32,6 +32,17 @@ export class Fingers {
     await this.send(end, []);
   }
 
+  /** Moves one finger along a line. @param during what happens before it leaves the glass */
+  async along(
+    points: readonly Point[],
+    during: () => Promise<unknown> = async () => undefined,
+  ): Promise<void> {
+    await this.send('touchStart', [points[0]]);
+    for (const point of points.slice(1)) await this.send('touchMove', [point]);
+    await during();
+    await this.send('touchEnd', []);
+  }
+
   async tap(at: Point): Promise<void> {
     await this.send('touchStart', [at]);
     await this.send('touchEnd', []);

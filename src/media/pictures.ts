@@ -142,6 +142,18 @@ export class PictureReader {
     return found ?? refuse('media.truncated', 'The file has fewer pictures than it had. Bring it in again.');
   }
 
+  /** The seconds of the two pictures that some seconds lie between, and how far on the way from one to the other. */
+  around(seconds: number): { earlier: number; later: number; share: number } {
+    const { times } = this;
+    const index = Math.max(
+      0,
+      times.findLastIndex((time) => time <= seconds + 1e-6),
+    );
+    const [earlier, later] = [times[index], times[Math.min(times.length - 1, index + 1)]];
+    const share = later > earlier ? Math.min(1, Math.max(0, (seconds - earlier) / (later - earlier))) : 0;
+    return { earlier: earlier + 1e-6, later: later + 1e-6, share };
+  }
+
   /** Says that nobody looks any more at pictures that were given out and are not kept. */
   release(): void {
     for (const picture of this.cursors.takeDropped()) this.memory.giveBack(picture);

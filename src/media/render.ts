@@ -6,6 +6,7 @@ import { timeOfFrame, type Rate } from '@/core/time/rate';
 import { Footage, type Source } from './footage';
 import { openRenderFile } from './render-files';
 import { ShotPainter } from './shot-painter';
+import type { Painters } from '@/core/picture/painters';
 import { laySounds, soundBetween, type SoundTask } from './sounds';
 import { soundRate } from '@/core/sounds/synthesis';
 import { mimeOf, MovieWriter, type Container } from './writer';
@@ -26,6 +27,8 @@ type RenderTask = {
   song: Blob | null;
   /** what is mixed in with it */
   sounds: SoundTask[];
+  /** who paints on this device */
+  painters?: Painters;
   /** of the render, which its file is called by while it grows */
   id: string;
 };
@@ -53,7 +56,7 @@ export async function renderShot(task: RenderTask, onProgress: Progress): Promis
     sound: sound && { sampleRate: soundRate, channels: sound.length },
     target: place ? new StreamTarget(place.stream, { chunked: true }) : undefined,
   });
-  const painter = new ShotPainter(footage, task.delivery);
+  const painter = new ShotPainter(footage, task.delivery, task.delivery, task.painters);
   const lights: { time: number; lights: number[] }[] = [];
   let heard = 0;
   try {
@@ -83,6 +86,7 @@ export async function renderShot(task: RenderTask, onProgress: Progress): Promis
     await writer.cancel().catch(() => undefined);
     throw error;
   } finally {
+    painter.close();
     await footage.close();
   }
 }

@@ -39,6 +39,39 @@ describe('painting frames of a shot', () => {
     for (const one of [plain, blended]) expect([one.width, one.height]).toEqual([32, 18]);
   });
 
+  it('paints on the processor where the card that was measured is gone', async () => {
+    const cards = { plain: 'card', rest: 'card' } as const;
+    for (const more of [{}, { blend: 'multiply' as const }]) {
+      const [own, instead] = [
+        await new ShotPainter(footage, size).paint(tree(more), 3),
+        await new ShotPainter(footage, size, size, cards).paint(tree(more), 3),
+      ];
+      expect([...instead.y]).toEqual([...own.y]);
+    }
+  });
+
+  it('asks for pictures that are made between two, by whichever painter', async () => {
+    const asked: (string | undefined)[] = [];
+    const made = {
+      at: async (_: string, __: number, between?: 'moves') => {
+        asked.push(between);
+        return picture;
+      },
+      release: () => undefined,
+    };
+    const content = { is: 'media' as const, media: 'one', size, time: still(0.5), between: 'moves' as const };
+    const node = (more: Partial<Node>) =>
+      groupOf('shot', size, whole, [
+        media('two'),
+        nodeOf({ id: 'a', name: 'a', ...whole, content, ...more }),
+      ]);
+    for (const more of [{ opacity: still(0.5) }, { blend: 'screen' as const }]) {
+      asked.length = 0;
+      await new ShotPainter(made, size).paint(node(more), 3);
+      expect(asked.sort()).toEqual(['moves', undefined]);
+    }
+  });
+
   it('leaves out what is missing', async () => {
     const painter = new ShotPainter(footage, size);
     const gone = groupOf('shot', size, whole, [media('one'), media('gone')]);

@@ -5,29 +5,39 @@ import type { Node } from '@/core/picture/node';
 import { PlanarPainter } from '@/core/picture/planar-painter';
 import { resizeYuv, rgbaToYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { paintFrame } from '@/core/picture/reference/paint';
-import { picturesIn } from '@/core/picture/wanted';
+import { untried, type Painters } from '@/core/picture/painters';
+import { picturesIn, wishOf, type Wanted } from '@/core/picture/wanted';
+import { Card } from './gpu/card';
+import type { YuvOf } from './gpu/gpu-painter';
 
 /** Where pictures come from. */
 export type Pictures = {
   /** null where a file is missing; what is given stays as it is until `release` */
-  at: (media: string, seconds: number) => Promise<YuvImage | null>;
+  at: (media: string, seconds: number, between?: 'moves') => Promise<YuvImage | null>;
   release: () => void;
 };
 
-/** Paints frames of a picture: on planes where that can be done, else with the slow painter that can do everything. */
+/**
+ * Paints frames of a picture: on planes where that can be done, else with the slow painter that can do everything; or
+ * on the graphics card, where that was found to be faster.
+ */
 export class ShotPainter {
   private readonly planar: PlanarPainter;
+  private readonly card: Card | null;
 
   /**
    * @param delivery the size that the picture counts in
    * @param size the size to paint at; smaller for a preview
+   * @param painters who paints on this device; where the card is gone, the processor
    */
   constructor(
     private readonly footage: Pictures,
     private readonly delivery: Size,
     private readonly size: Size = delivery,
+    private readonly painters: Painters = untried,
   ) {
     this.planar = new PlanarPainter(delivery, size);
+    this.card = Object.values(painters).includes('card') ? new Card(delivery, size) : null;
   }
 
   /**
@@ -37,7 +47,20 @@ export class ShotPainter {
   async paint(tree: Node, frame: number): Promise<YuvImage> {
     this.footage.release();
     const lists = describeFrame(tree, frame, this.size.width / this.delivery.width);
+    if (this.painters[lists ? 'plain' : 'rest'] === 'card') {
+      // Lists name only what shows; without them everything is asked for.
+      const wanted = lists
+        ? lists.flat().map(({ media, time, between }) => ({ media, seconds: time, between }))
+        : picturesIn(tree, frame);
+      const painted = await this.paintOnCard(tree, frame, wanted);
+      if (painted) return painted;
+    }
     return lists ? this.paintLists(lists) : this.paintSlowly(tree, frame);
+  }
+
+  /** Lets go of the card. */
+  close(): void {
+    this.card?.close();
   }
 
   private async paintLists(lists: readonly DrawList[]): Promise<YuvImage> {
@@ -46,7 +69,7 @@ export class ShotPainter {
     for (const list of lists) {
       const there: [DrawItem, YuvImage][] = [];
       for (const item of list) {
-        const picture = await this.footage.at(item.media, item.time);
+        const picture = await this.footage.at(item.media, item.time, item.between);
         if (picture) there.push([item, picture]);
       }
       items.push(there.map(([item]) => item));
@@ -55,17 +78,31 @@ export class ShotPainter {
     return this.planar.paint(items, pictures);
   }
 
+  private async picturesOf(wanted: readonly Wanted[]): Promise<Map<string, YuvImage>> {
+    const found = new Map<string, YuvImage>();
+    for (const wish of wanted) {
+      const picture = await this.footage.at(wish.media, wish.seconds, wish.between);
+      if (picture) found.set(wishOf(wish), picture);
+    }
+    return found;
+  }
+
+  private async paintOnCard(tree: Node, frame: number, wanted: readonly Wanted[]): Promise<YuvImage | null> {
+    const found = await this.picturesOf(wanted);
+    const pictureOf: YuvOf = (media, seconds, between) =>
+      found.get(wishOf({ media, seconds, between })) ?? null;
+    return this.card?.paint(tree, frame, pictureOf) ?? null;
+  }
+
   private async paintSlowly(tree: Node, frame: number): Promise<YuvImage> {
     const found = new Map<string, RgbaImage>();
-    for (const { media, seconds } of picturesIn(tree, frame)) {
-      const picture = await this.footage.at(media, seconds);
-      if (picture) found.set(`${media} ${seconds}`, yuvToRgba(picture));
-    }
+    for (const [key, picture] of await this.picturesOf(picturesIn(tree, frame)))
+      found.set(key, yuvToRgba(picture));
     const painted = paintFrame(
       tree,
       frame,
       this.delivery,
-      (media, seconds) => found.get(`${media} ${seconds}`) ?? null,
+      (media, seconds, between) => found.get(wishOf({ media, seconds, between })) ?? null,
     );
     const whole = rgbaToYuv(painted);
     return this.size.width === whole.width ? whole : resizeYuv(whole, this.size);

@@ -5,7 +5,9 @@ import { fitWithin, type Point, type Size } from '@/core/geometry/size';
 import { refuse } from '@/core/error';
 import { boxRound } from '@/core/recipes/cutouts';
 import type { RgbaImage } from '@/core/picture/image';
-import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
+import { flowBetween } from '@/core/picture/between';
+import { mostTorn, type Tears, type TearsTask } from '@/core/footage/tears';
+import { resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { movingUnder, type UnderSpan, type UnderTask } from '@/core/footage/under';
 import { cropImage } from '@/core/picture/image';
 import { Footage, type Source } from './footage';
@@ -98,6 +100,31 @@ async function solveFlight(
   return flightOf(feet, within);
 }
 
+/** pictures are held against each other no larger than this: so much is looked at of them */
+const acrossTears = 320;
+/** frames that are looked at, at the most: every second one of many, or fewer */
+const mostTears = 240;
+
+async function solveTears(
+  { media, pairs }: TearsTask,
+  footage: Footage,
+  onProgress: Progress,
+): Promise<Tears> {
+  const step = Math.max(1, Math.ceil(pairs.length / mostTears));
+  const looked = pairs.filter((_, index) => index % step === 0);
+  const found: Tears = [];
+  for (const [index, { frame, seconds }] of looked.entries()) {
+    const sides = await footage.around(media, seconds);
+    if (!sides) return gone();
+    const small = (picture: YuvImage) => resizeYuv(picture, fitWithin(picture, acrossTears));
+    const { torn } = flowBetween(small(sides.one), small(sides.two), sides.share);
+    if (torn > mostTorn) found.push({ frame, share: torn });
+    footage.release();
+    onProgress((index + 1) / looked.length);
+  }
+  return found;
+}
+
 /** Solves what a moment asks for from the takes that it names. */
 export async function solveTask(
   task: Task,
@@ -107,6 +134,7 @@ export async function solveTask(
   if (task.is === 'seam') return { method: 'seam-3', seam: await solveMomentSeam(task, sources, onProgress) };
   const footage = new Footage(sources);
   try {
+    if (task.is === 'tears') return { method: 'tears-1', tears: await solveTears(task, footage, onProgress) };
     if (task.is === 'cutout') return { method: 'cutout-1', cutout: await solveCutout(task, footage) };
     const source = sources.find(({ media }) => media === task.media);
     if (task.is === 'under' && !source) return gone();

@@ -10,7 +10,9 @@ import {
   type RecordOf,
   type Section,
   type Song,
+  type Style,
   type Take,
+  type Version,
 } from '@/core/model/records';
 import { recipeOf } from '@/core/recipes/built';
 import type { Log, Move, Pickup, Strike } from '@/core/model/shoot-records';
@@ -32,6 +34,8 @@ export type Arranged = {
   moments: Moment[];
   /** the moments that can be built here */
   built: Moment[];
+  versions: Version[];
+  styles: Style[];
   setups: Setup[];
   marks: Mark[];
   pieces: Piece[];
@@ -79,6 +83,8 @@ export function arrange(records: readonly AnyRecord[]): Arranged | null {
     sounds: made('sound'),
     moments,
     built: moments.filter((moment) => recipeOf(moment)),
+    versions: made('version'),
+    styles: made('style'),
     setups: alive('setup').sort((a, b) => a.order - b.order),
     marks: made('mark'),
     pieces: made('piece'),

@@ -7,7 +7,8 @@ import type { Moment, Project, Take } from '@/core/model/records';
 import { plateSlot } from '@/core/model/slots';
 import { isOverPlate, slotsInUse } from '@/core/recipes/built';
 import { examineFraming } from '@/core/recipes/framing';
-import type { Recipe } from '@/core/recipes/recipe';
+import { examineHand } from '@/core/hand/examine';
+import type { Recipe, Ruler } from '@/core/recipes/recipe';
 import { examineTake } from '@/core/footage/take-findings';
 import type { Board } from '@/core/shoot/board';
 import { rememberedWith } from '@/core/remember';
@@ -15,7 +16,7 @@ import { mostFlashes } from '@/core/safety/flash';
 import type { FlashCode } from '@/core/safety/flash-words';
 import type { Media } from './db';
 import type { Plan } from './plan';
-import { buildable, materialOf } from './material';
+import { buildable, materialOf, pictureOf } from './material';
 import { soundFindings } from './sounds';
 import { comparisonOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
 import { filmedIn, plateFor } from './plates';
@@ -168,6 +169,17 @@ const framings = rememberedWith<Moment, Finding[]>();
 const takesOf = (moment: Moment, recipe: Recipe): string[] =>
   slotsInUse(moment, recipe).flatMap(({ key }) => (key === plateSlot ? [] : [key]));
 
+const hands = rememberedWith<Moment, Finding[]>();
+
+/** What is wrong with what was keyed by hand. */
+function handFindings(snapshot: Snapshot, moment: Moment, ruler: Ruler): Finding[] {
+  const built = moment.keys || moment.handheld ? pictureOf(snapshot, moment) : null;
+  if (!built) return [];
+  return hands(moment, [ruler, built.layered], () =>
+    examineHand(moment, built.layered, built.anchors, ruler),
+  );
+}
+
 function momentFindings(snapshot: Snapshot): Finding[] {
   const flashing = snapshot.built.flatMap((moment) => flashesOf(snapshot, moment));
   const built = snapshot.built.flatMap((moment) => {
@@ -180,6 +192,7 @@ function momentFindings(snapshot: Snapshot): Finding[] {
       ...framings(moment, [ruler, fresh], () =>
         recipe.framesItself ? [] : examineFraming(moment, ruler, fresh, takesOf(moment, recipe)),
       ),
+      ...handFindings(snapshot, moment, ruler),
       ...soundFindings(snapshot, moment),
     ];
   });

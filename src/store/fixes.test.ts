@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { TakeMatch } from '@/core/footage/colour-match';
 import type { Finding, FixCommand } from '@/core/finding/finding';
+import type { MomentKind } from '@/core/recipes/films';
 import { fixNames, sayFinding } from '@/core/finding/say';
 import { applyFix } from './commands/fix';
 import { createMoment, setMoment } from './commands/moments';
@@ -55,6 +56,16 @@ const inPart = (at: number, end: number) => async () => {
   const moment = await cloned({});
   await setMoment(film.store, film.project, moment, 'In', { 'slots.left.at': at, end });
 };
+/** A moment of a kind over eight beats whose movement takes longer than it has. */
+async function cramped(kind: MomentKind, settings: Record<string, number>): Promise<void> {
+  await film.addSong();
+  const moment = await addMoment(film.store, film.project, kind, 8, 16);
+  const fields = Object.entries(settings).map(([name, value]) => [`settings.${name}`, value]);
+  await setMoment(film.store, film.project, moment, 'Longer', {
+    lands: 15,
+    ...Object.fromEntries(fields),
+  });
+}
 async function planned(changes: Record<string, unknown>, day = {}): Promise<void> {
   await film.addSong();
   await createMoment(film.store, film.project, 0, 8);
@@ -146,6 +157,30 @@ const cases: Record<string, Case> = {
     },
     code: 'frame.cuts',
     command: 'frameMoment',
+    left: [],
+  },
+  'a whip with too little room': {
+    raise: () => cramped('built-whip', { frames: 60 }),
+    code: 'whip.cramped',
+    command: 'fitMoment',
+    left: [/^fine: It cuts on|^fine: .*cut/],
+  },
+  'a change that would end after its moment': {
+    raise: () => cramped('masked-reveal', { frames: 100 }),
+    code: 'reveal.cramped',
+    command: 'fitMoment',
+    left: [],
+  },
+  'a patch that would go after its moment': {
+    raise: () => cramped('cover-swap', { frames: 100 }),
+    code: 'cover.cramped',
+    command: 'fitMoment',
+    left: [],
+  },
+  'pieces that come from too far': {
+    raise: () => cramped('freeze-stack', { flight: 90 }),
+    code: 'freeze.cramped',
+    command: 'fitMoment',
     left: [],
   },
   'marks that are not sharp': {

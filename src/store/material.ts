@@ -4,7 +4,8 @@ import { fillOf, plateSlot } from '@/core/model/slots';
 import type { Node } from '@/core/picture/node';
 import { recipeOf } from '@/core/recipes/built';
 import type { ChosenTake, Material } from '@/core/recipes/material';
-import type { Recipe, Ruler } from '@/core/recipes/recipe';
+import { withLayersMoved, withWholeMoved } from '@/core/hand/move';
+import type { Anchor, Recipe, Ruler } from '@/core/recipes/recipe';
 import { rememberedWith } from '@/core/remember';
 import { plateOfMoment } from './plates';
 import type { MeasureValue } from './db';
@@ -47,12 +48,8 @@ function takesOf(snapshot: Snapshot, moment: Moment): Material['takes'] {
 }
 
 /** What has to be solved for a moment as it stands; nothing while its takes are not measured. */
-export function worksOf(snapshot: Snapshot, moment: Moment): KeyedWork[] {
-  return worksFrom(snapshot, moment, {
-    takes: takesOf(snapshot, moment),
-    solved: solvedOf(snapshot, moment),
-  });
-}
+export const worksOf = (snapshot: Snapshot, moment: Moment): KeyedWork[] =>
+  answersOf(snapshot, moment, takesOf(snapshot, moment)).works;
 
 function worksFrom(snapshot: Snapshot, moment: Moment, material: Material): KeyedWork[] {
   const able = buildable(snapshot, moment);
@@ -72,6 +69,29 @@ function solvedOf(snapshot: Snapshot, moment: Moment): Record<string, Answer> {
   for (const { key, subject, value } of snapshot.measures.values())
     if (subject === moment.id && isAnswer(value)) out[key.split(':')[2]] = value;
   return out;
+}
+
+/** as many works as may wait for one another, one after the other */
+const deepest = 8;
+
+/**
+ * The works of a moment, which answers of theirs there are, and the last ones that there were. What one work asks may
+ * follow from what another answered: that is the answer to what the moment asks now, whatever its versions ask.
+ */
+function answersOf(snapshot: Snapshot, moment: Moment, takes: Material['takes']) {
+  const last = solvedOf(snapshot, moment);
+  let solved: Record<string, Answer> = {};
+  for (let round = 0; ; round++) {
+    const works = worksFrom(snapshot, moment, { takes, solved: { ...last, ...solved } });
+    const found = works.flatMap(({ key, name }) => {
+      const value = snapshot.measures.get(key)?.value;
+      return value && isAnswer(value) ? [[name, value] as const] : [];
+    });
+    const before = solved;
+    solved = Object.fromEntries(found);
+    if (round === deepest || found.every(([name, value]) => before[name] === value))
+      return { last, works, solved };
+  }
 }
 
 type Known = {
@@ -98,14 +118,8 @@ export function materialOf(snapshot: Snapshot, moment: Moment): Known {
 }
 
 function gather(snapshot: Snapshot, moment: Moment, takes: Material['takes']): Known {
-  const last = solvedOf(snapshot, moment);
-  const works = worksFrom(snapshot, moment, { takes, solved: last });
+  const { last, works, solved } = answersOf(snapshot, moment, takes);
   const missing = works.filter(({ key }) => !snapshot.measures.has(key)).map(({ title }) => title);
-  const found = works.flatMap(({ key, name }) => {
-    const value = snapshot.measures.get(key)?.value;
-    return value && isAnswer(value) ? [[name, value] as const] : [];
-  });
-  const solved = Object.fromEntries(found);
   return {
     material: { takes, solved: { ...last, ...solved } },
     fresh: { takes, solved },
@@ -114,15 +128,24 @@ function gather(snapshot: Snapshot, moment: Moment, takes: Material['takes']): K
   };
 }
 
-const trees = rememberedWith<Moment, Node>();
+type Built = { tree: Node; /** without what moves all of it by hand */ layered: Node };
+const trees = rememberedWith<Moment, Built>();
 
 /** The picture of a moment as it stands; null where it cannot be built. */
-export function pictureOf(snapshot: Snapshot, moment: Moment): { tree: Node; material: Material } | null {
+export function pictureOf(
+  snapshot: Snapshot,
+  moment: Moment,
+): (Built & { material: Material; anchors: Anchor[] }) | null {
   const able = buildable(snapshot, moment);
   if (!able) return null;
+  const { recipe, ruler } = able;
   const { material } = materialOf(snapshot, moment);
-  const tree = trees(moment, [able.ruler, material], () => able.recipe.build(moment, able.ruler, material));
-  return { tree, material };
+  const anchors = recipe.anchors(moment, ruler);
+  const built = trees(moment, [ruler, material], () => {
+    const layered = withLayersMoved(recipe.build(moment, ruler, material), moment, anchors, ruler);
+    return { layered, tree: withWholeMoved(layered, moment, anchors, ruler) };
+  });
+  return { ...built, material, anchors };
 }
 
 /** The first frame of a moment, that on which it lands, and the one after its last; null where it cannot be built. */

@@ -7,6 +7,7 @@ import { renderKey } from './commands/renders';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
 import { compareKey, type Snapshot } from './snapshot';
+import { versionsOf } from './versions';
 
 /** A piece of work that is missing, under the key that its result will have. */
 export type Need =
@@ -78,10 +79,11 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
     });
   }
   for (const moment of built)
-    for (const work of worksOf(snapshot, moment)) {
-      const { key, title } = work;
-      want({ kind: 'work', key, label: `Finding ${title} of ${moment.name}`, moment, work });
-    }
+    for (const one of [moment, ...versionsOf(snapshot, moment).map(({ as }) => as)])
+      for (const work of worksOf(snapshot, one)) {
+        const { key, title } = work;
+        want({ kind: 'work', key, label: `Finding ${title} of ${moment.name}`, moment: one, work });
+      }
   for (const render of renders) {
     const moment = built.find((one) => one.id === render.moment) ?? null;
     if (render.status !== 'waiting' || !(moment || render.asked)) continue;

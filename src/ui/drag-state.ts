@@ -17,3 +17,6 @@ export type Grip = 'held' | 'done' | 'off';
 
 export const gripOf = ({ last, event }: Pick<DragState, 'last' | 'event'>): Grip =>
   event.type === 'pointercancel' ? 'off' : last ? 'done' : 'held';
+
+/** True for what a finger does on glass, which hides what lies under it. */
+export const isFinger = (event: Event): boolean => 'pointerType' in event && event.pointerType === 'touch';

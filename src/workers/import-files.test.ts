@@ -25,7 +25,13 @@ describe('bringing files in', () => {
     if (!found) throw { code: 'media.not-media', message: 'This is neither sound nor video.' };
     return found;
   });
-  const open = () => ({ api: { probeFile } as never, end: ended });
+  /** A still that can be read becomes a clip. */
+  const filmOfStill = vi.fn(async (still: Blob) => {
+    if ((await still.text()).startsWith('broken'))
+      throw { code: 'media.still', message: 'This picture cannot be read.' };
+    return new Blob(['clip of a still'], { type: 'video/mp4' });
+  });
+  const open = () => ({ api: { probeFile, filmOfStill } as never, end: ended });
   const file = (name: string, words: string, type = 'video/mp4') => new File([words], name, { type });
   const bring = (files: File[], stopped = () => false, keep = false) =>
     importFiles(film.store, film.project, files, { stopped, keepDelivery: keep, open, locks });
@@ -51,6 +57,25 @@ describe('bringing files in', () => {
     expect(project).toMatchObject({ width: 1920, height: 1080, rate: { num: 25, den: 1 } });
     expect(song?.media).toBeTruthy();
     expect(ended).toHaveBeenCalledTimes(1);
+  });
+
+  it('makes a film of a still, which stands in for a take and leaves the film as it is', async () => {
+    const door = file('left-door.png', 'drawing', 'image/png');
+    const outcomes = await bring([door, file('torn.jpg', 'broken', 'image/jpeg')]);
+    expect(outcomes.map(({ outcome }) => outcome)).toEqual(['take', 'problem']);
+    const { takes, project, media } = await film.read();
+    expect(takes).toMatchObject([{ name: 'Left door', slot: 'left', sketch: true }]);
+    expect(project).toMatchObject({ width: 1280, height: 720 });
+    const row = [...media.values()].find(({ name }) => name === 'left-door.png');
+    const kept = await film.store.originals.get(row?.id ?? '');
+    expect(await kept?.blob.text()).toBe('clip of a still');
+    expect(filmOfStill).toHaveBeenCalledTimes(2);
+    // The same drawing again is known by itself, not by the film that became of it; where that is lost it is made anew.
+    expect((await bring([door])).map(({ outcome }) => outcome)).toEqual(['known']);
+    expect(filmOfStill).toHaveBeenCalledTimes(2);
+    await film.store.originals.delete(row?.id ?? '');
+    await bring([door]);
+    expect(await (await film.store.originals.get(row?.id ?? ''))?.blob.text()).toBe('clip of a still');
   });
 
   it('keeps the film as it is where a take was recorded here', async () => {

@@ -8,7 +8,10 @@ import { newRecord } from '@/store/commands/projects';
 import { newId, type Media, type Store } from '@/store/db';
 import { refuse } from '@/core/error';
 import { slotInName } from '@/core/recipes/built';
-import { nearestRate } from '@/core/time/rate';
+import { nearestRate, type Rate } from '@/core/time/rate';
+
+/** True for a still, which becomes a film in which it stands. */
+const isStill = ({ type }: { type: string }): boolean => type.startsWith('image/');
 
 /** What became of a file. */
 type Imported = {
@@ -27,6 +30,12 @@ async function songOf(store: Store, project: string): Promise<{ name: string | n
   if (!song) return null;
   const media = song.media ? await store.media.get(song.media) : null;
   return { name: media?.name ?? null };
+}
+
+/** The rate that a project's film runs at. */
+async function rateOf(store: Store, project: string): Promise<Rate> {
+  const record = await store.records.get(project);
+  return record?.kind === 'project' ? record.rate : { num: 24, den: 1 };
 }
 
 /** Asks whether a sound may take the place of a song, both by name. */
@@ -53,7 +62,7 @@ export type Importing = {
   /** sound becomes one that moments can use, and not the song */
   asSound?: boolean;
   /** opens the worker that looks into files */
-  open?: () => Client<Pick<MediaApi, 'probeFile'>>;
+  open?: () => Client<Pick<MediaApi, 'probeFile' | 'filmOfStill'>>;
   /** asks before a sound takes the place of the song */
   mayReplace?: MayReplace;
   locks?: Locks;
@@ -87,7 +96,13 @@ export async function importFiles(
         const probe = (blob: Blob) => media.api.probeFile(blob);
         const { fingerprint } = expected[index];
         results.push(
-          await importFile(store, project, file, fingerprint, { probe, keepDelivery, asSound, mayReplace }),
+          await importFile(store, project, file, fingerprint, {
+            probe,
+            filmOf: async (still) => media.api.filmOfStill(still, await rateOf(store, project)),
+            keepDelivery,
+            asSound,
+            mayReplace,
+          }),
         );
         await arrived(store, expected[index]);
       }
@@ -107,6 +122,8 @@ const failedBefore = (store: Store, project: string, fingerprint: string): Promi
 
 type Bringing = {
   probe: (blob: Blob) => Promise<NonNullable<Media['probe']>>;
+  /** what a still becomes */
+  filmOf: (still: Blob) => Promise<Blob>;
   keepDelivery: boolean;
   asSound: boolean;
   mayReplace: MayReplace;
@@ -117,10 +134,11 @@ async function importFile(
   project: string,
   file: File,
   fingerprint: string,
-  { probe, keepDelivery, asSound, mayReplace }: Bringing,
+  { probe, filmOf, keepDelivery, asSound, mayReplace }: Bringing,
 ): Promise<Imported> {
   const { name } = file;
   const addHeard = asSound ? addOwnSound : addSong;
+  const filmed = async () => (isStill(file) && !asSound ? filmOf(file) : file);
   try {
     const known = await store.media
       .where({ fingerprint })
@@ -131,7 +149,7 @@ async function importFile(
     if (unused)
       return known.probe?.video ? await addTake(store, known, keepDelivery) : await addHeard(store, known);
     if (known) {
-      const returned = await putBack(store, known, file);
+      const returned = await putBack(store, known, filmed);
       const users = await usersOf(store, known);
       const user = users.find(({ kind }) => (kind === 'sound') === asSound);
       if (!user && !known.probe?.video) return await addHeard(store, known);
@@ -157,8 +175,10 @@ async function importFile(
       problem: null,
       created: Date.now(),
     };
+    let bytes: Blob = file;
     try {
-      row.probe = await probe(file);
+      bytes = await filmed();
+      row.probe = await probe(bytes);
       // A camera writes its file last when it stops.
       row.recorded = (await recordedAt(file)) ?? file.lastModified - row.probe.duration * 1000;
       if (asSound && row.probe.video)
@@ -185,7 +205,7 @@ async function importFile(
       return { name, outcome: 'problem', message: `${name}: ${row.problem.message}` };
     }
     await store.transaction('rw', store.media, store.writes, store.originals, async () => {
-      await store.originals.add({ id, blob: new Blob([file], { type: file.type }) });
+      await store.originals.add({ id, blob: new Blob([bytes], { type: bytes.type }) });
       await store.removeRows('media', project, await failedBefore(store, project, fingerprint));
       await store.writeRows('media', [row]);
     });
@@ -203,8 +223,11 @@ async function importFile(
  * for want of a file is done then.
  * @returns whether something was lost
  */
-const putBack = (store: Store, { id, project, type }: Media, file: File): Promise<boolean> =>
-  store.transaction(
+async function putBack(store: Store, { id, project }: Media, filmed: () => Promise<Blob>): Promise<boolean> {
+  const lost = !(await store.originals.get(id));
+  // What is made of a still is made before the store is held.
+  const bytes = lost ? await filmed() : null;
+  return store.transaction(
     'rw',
     [store.originals, store.proxies, store.measures, store.halted, store.writes],
     async () => {
@@ -215,7 +238,8 @@ const putBack = (store: Store, { id, project, type }: Media, file: File): Promis
         .primaryKeys();
       const remade = proxy ? [] : shown;
       if (original && remade.length === 0) return false;
-      if (!original) await store.originals.put({ id, blob: new Blob([file], { type }) });
+      if (!original && bytes)
+        await store.originals.put({ id, blob: new Blob([bytes], { type: bytes.type }) });
       await store.removeRows('measures', project, remade);
       const ended = await store.halted
         .where({ project })
@@ -225,6 +249,7 @@ const putBack = (store: Store, { id, project, type }: Media, file: File): Promis
       return true;
     },
   );
+}
 
 /** The takes, songs and sounds, also removed ones, that a file is used by. */
 const usersOf = async (store: Store, { id, project }: Media) =>
@@ -264,9 +289,10 @@ async function addTake(store: Store, media: Media, keepDelivery: boolean): Promi
     order: Math.max(0, ...takes.map((one) => one.order)) + 1,
     steady: false,
     match: false,
+    ...(isStill(media) ? { sketch: true as const } : {}),
   };
   const video = media.probe?.video;
-  const first = !keepDelivery && video && takes.length === 0 && video.rate > 0;
+  const first = !keepDelivery && !isStill(media) && video && takes.length === 0 && video.rate > 0;
   const delivery = first
     ? [
         {

@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import { compareTake } from '@/media/compare-take';
 import { clickTrack, songWithClick } from '@/media/click-track';
 import { findBeatsAgain, measureSong, takeEvents } from '@/media/measure-song';
+import { filmOfStill } from '@/media/film-of-still';
 import { measureTake } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
 import { packBundle, unpackBundle } from '@/media/bundle-zip';
@@ -12,6 +13,7 @@ import { plainErrors } from './plain-errors';
 
 const api = plainErrors({
   probeFile,
+  filmOfStill,
   measureTake,
   measureSong,
   findBeatsAgain,

@@ -3,12 +3,14 @@ import { mediaOfTask } from '@/core/footage/task';
 import { filesIn } from '@/core/picture/node';
 import type { Moment } from '@/core/model/records';
 import type { Render } from '@/store/db';
-import { framesOf, pictureOf } from '@/store/material';
+import { framesOf, pictureOf, worksOf } from '@/store/material';
 import { songPartKey } from '@/core/song/parts';
 import type { Snapshot } from '@/store/snapshot';
 import { soundsOf } from '@/store/sounds';
+import { versionsOf } from '@/store/versions';
 import { keep, type Doing } from './job';
 import type { RenderApi } from './render.worker';
+import { paintersFor } from './painters';
 import { sourcesOf } from './sources';
 import { soundTasksOf } from './sound-tasks';
 import { tidyRenders } from './tidy';
@@ -16,16 +18,24 @@ import { tidyRenders } from './tidy';
 /** The name of a moment's work in the key of its answer. */
 const workIn = (key: string): string => key.split(':')[2];
 
+/** Every answer that a moment or one of its versions asks for. */
+function askedFor(snapshot: Snapshot, id: string): Set<string> {
+  const moment = snapshot.moments.find((one) => one.id === id);
+  const all = moment ? [moment, ...versionsOf(snapshot, moment).map(({ as }) => as)] : [];
+  return new Set(all.flatMap((one) => worksOf(snapshot, one)).map(({ key }) => key));
+}
+
 export const solveWork: Doing<'work'> = async (job, api) => {
-  const { store, need, progress } = job;
+  const { store, snapshot, need, progress } = job;
   const task = need.work.task();
   const sources = await sourcesOf(store, mediaOfTask(task), 'proxies');
   const answer = await api.solveTask(task, sources, progress);
+  const asked = askedFor(snapshot, need.moment.id);
   await keep(
     job,
     need.moment.id,
     [{ key: need.key, value: answer }],
-    (key, method) => method === answer.method && workIn(key) === need.work.name,
+    (key, method) => method === answer.method && workIn(key) === need.work.name && !asked.has(key),
   );
 };
 
@@ -64,6 +74,7 @@ export const renderMoment: Doing<'render', RenderApi> = async ({ store, snapshot
         sources: await sourcesOf(store, filesIn(task.tree), 'originals'),
         song: wav?.blob ?? null,
         sounds: await soundTasksOf(store, task.sounds),
+        painters: paintersFor('whole'),
         id: render.id,
       },
       progress,

@@ -2,7 +2,9 @@ import { expose, transfer } from 'comlink';
 import type { Size } from '@/core/geometry/size';
 import type { Node } from '@/core/picture/node';
 import { yuvToRgba } from '@/core/picture/planes';
+import type { Painters } from '@/core/picture/painters';
 import { Footage, type Source } from '@/media/footage';
+import { tryPainters } from '@/media/painter-trial';
 import { ShotPainter } from '@/media/shot-painter';
 import { plainErrors } from './plain-errors';
 
@@ -11,12 +13,13 @@ let painter: ShotPainter | null = null;
 let shown = '';
 
 /** Takes the proxies that the next pictures come from; the same ones again cost nothing. */
-async function useSources(sources: Source[], delivery: Size, stage: Size): Promise<void> {
-  const key = JSON.stringify([sources.map((source) => source.media), delivery, stage]);
+async function useSources(sources: Source[], delivery: Size, stage: Size, painters: Painters): Promise<void> {
+  const key = JSON.stringify([sources.map((source) => source.media), delivery, stage, painters]);
   if (key === shown) return;
   await footage?.close();
+  painter?.close();
   footage = new Footage(sources, 90);
-  painter = new ShotPainter(footage, delivery, stage);
+  painter = new ShotPainter(footage, delivery, stage, painters);
   shown = key;
 }
 
@@ -42,6 +45,6 @@ async function paintDifference(one: Node, two: Node, frame: number): Promise<Ima
   return transfer(bitmap, [bitmap]);
 }
 
-const api = plainErrors({ useSources, paint, paintDifference });
+const api = plainErrors({ useSources, paint, paintDifference, tryPainters });
 export type PainterApi = typeof api;
 expose(api);

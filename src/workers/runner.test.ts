@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { partKey, takeParts, type TakePart } from '@/core/footage/take-parts';
 import { songParts } from '@/core/song/parts';
 import { regularGrid } from '@/core/time/grid';
+import { keepVersion } from '@/store/commands/keep';
 import { removeMoment, setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
 import { askRender, removeRender } from '@/store/commands/renders';
@@ -331,6 +332,21 @@ describe('the runner', () => {
     expect(solve).toHaveBeenCalledTimes(2);
     const seams = [...(await film.read()).measures.values()].filter(({ value }) => value.method === 'seam-3');
     expect(seams).toHaveLength(1);
+  });
+
+  it('finds the join of a kept version too, and neither takes the place of the other', async () => {
+    const moment = await film.wholeClone();
+    await film.sung();
+    for (const id of ['plate', 'one', 'two']) await film.measured(id);
+    for (const id of ['one', 'two']) await film.compared(id);
+    const solve = vi.fn<() => Promise<unknown>>().mockResolvedValue({ method: 'seam-3', seam: found });
+    await keepVersion(film.store, film.project, moment);
+    await setMoment(film.store, film.project, moment, 'In', { 'slots.left.at': 1 });
+    start({ solveTask: solve });
+    await idle();
+    expect(solve).toHaveBeenCalledTimes(2);
+    const seams = [...(await film.read()).measures.values()].filter(({ value }) => value.method === 'seam-3');
+    expect(seams).toHaveLength(2);
   });
 
   it('goes on where a take was taken out while it was measured', async () => {

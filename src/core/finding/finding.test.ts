@@ -54,6 +54,13 @@ const say = (given: Comparison | null, m = measure(), plate: TakeMeasure | null 
   );
 
 describe('findings about a take', () => {
+  it('says of a still only that it stands in, whatever was measured of it', () => {
+    const far = comparison({ agreement: 0.1 });
+    const told = examineTake({ ...take, sketch: true }, measure(), far, measure(), size);
+    expect(told.map(({ severity, code }) => `${severity} ${code}`)).toEqual(['fix take.sketch']);
+    expect(examineTake(take, measure(), far, measure(), size)[0].code).toBe('take.other-view');
+  });
+
   it('says a bump with its size, direction, time and what to do', () => {
     const path = pathOf((index) => (index < 130 ? 0 : 2.4));
     const [finding] = examineTake(take, measure(), comparison({ path }), measure(), size);

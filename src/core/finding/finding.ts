@@ -42,6 +42,7 @@ export type FixCommand =
   | 'readColours'
   | 'startEarlier'
   | 'frameMoment'
+  | 'fitMoment'
   | 'dropMedia';
 
 /**

@@ -7,6 +7,7 @@ import { zoneWords } from '../plan/setup/zone-words';
 import { builtWords } from '../recipes/built';
 import { soundWords } from '../recipes/examine-sounds';
 import { framingWords } from '../recipes/framing';
+import { handWords } from '../hand/examine';
 import { flashWords } from '../safety/flash-words';
 import { shootWords } from '../shoot/shoot-words';
 import { songWords } from '../song/song-words';
@@ -31,6 +32,7 @@ export const books: readonly Words[] = [
   flashWords,
   soundWords,
   framingWords,
+  handWords,
 ];
 const words: Words = Object.assign({}, ...books);
 
@@ -45,6 +47,7 @@ export const fixNames: Record<FixCommand, string> = {
   readColours: 'Read them the other way',
   startEarlier: 'Start it earlier',
   frameMoment: 'Push the frame to them',
+  fitMoment: 'Make it as short as there is room',
   dropMedia: 'Take it off the list',
 };
 

@@ -1,28 +1,25 @@
 import type { Size } from '../geometry/size';
 import { fewestKeyframes } from '../motion/keyframes';
 import type { Transform } from '../picture/node';
-import { timeOfFrame, type Rate } from '../time/rate';
 import { cameraAt, type CameraPath } from './camera-path';
 import { meanStep, type PictureTimes } from './picture-times';
 
 /**
  * What undoes a take's movement over delivery frames.
  * @param path how its camera stood, in pixels of `size`
- * @param at seconds of the take at frame `from`
+ * @param seconds of the take at a frame of the film
  */
 export function steadying(
   size: Size,
   path: CameraPath,
   times: PictureTimes,
-  at: number,
-  from: number,
-  until: number,
-  rate: Rate,
+  { from, until }: { from: number; until: number },
+  seconds: (frame: number) => number,
 ): Transform {
   const camera = cameraAt(path);
   const grace = meanStep(times) / 2;
   const frames = Array.from({ length: Math.max(1, until - from) }, (_, index) =>
-    camera(at + timeOfFrame(rate, index) + grace),
+    camera(seconds(from + index) + grace),
   );
   const track = (key: 'dx' | 'dy' | 'rotation' | 'scale', tolerance: number) =>
     fewestKeyframes(

@@ -29,6 +29,11 @@ export function examineTake(
   const where = { take: take.id };
   const add = (finding: Omit<Finding<TakeCode>, 'where'>, place = {}) =>
     findings.push({ ...finding, where: { ...where, ...place } });
+  if (take.sketch) {
+    // A drawing has neither a camera nor a light that could be right or wrong.
+    add({ code: 'take.sketch', severity: 'fix' });
+    return findings;
+  }
   const { usual, shortest, longest } = measure.times;
   const uneven = Math.max(longest - usual, usual - shortest);
   if (usual > 0 && uneven > usual * 0.4) {

@@ -69,6 +69,8 @@ export const takeWords = {
     `${take} was recorded at a varying rate, ${number('least')} to ${number('most')} pictures a second. Pictures are placed by their real times; set the camera to a fixed rate next time.`,
   'take.cut-off': ({ take, at }) =>
     `${take} breaks off${at}. What can be read is used; copy the file from the camera again for the rest.`,
+  'take.sketch': ({ take }) =>
+    `${take} is a still that stands in for what is to be filmed. Build and time the moment with it, and choose the take once it is there.`,
   'setup.no-plate': ({ setup, where }) =>
     `${where.setup ? `${setup} has` : 'There is'} no clean plate. Takes cannot be compared: bring one in, or say which clip it is.`,
 } satisfies Words;

@@ -3,17 +3,19 @@ import type { Cutout, CutoutTask } from './cutout';
 import { filesIn } from '../picture/node';
 import type { Flight, FlightTask } from './flight';
 import type { SeamTask } from './seam-task';
+import type { Tears, TearsTask } from './tears';
 import type { UnderSpan, UnderTask } from './under';
 
 /** Something that is solved from takes for a moment. */
-export type Task = SeamTask | CutoutTask | FlightTask | UnderTask;
+export type Task = SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask;
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps. */
 export type Answer =
   | { method: 'seam-3'; seam: SeamMeasure }
   | { method: 'cutout-1'; cutout: Cutout }
   | { method: 'flight-1'; flight: Flight | null }
-  | { method: 'under-1'; spans: UnderSpan[] };
+  | { method: 'under-1'; spans: UnderSpan[] }
+  | { method: 'tears-1'; tears: Tears };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
@@ -21,11 +23,12 @@ export const methodOf = {
   cutout: 'cutout-1',
   flight: 'flight-1',
   under: 'under-1',
+  tears: 'tears-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 
 /** The files that a task is solved from. */
 export function mediaOfTask(task: Task): string[] {
-  if (task.is === 'under') return [task.media];
+  if (task.is === 'under' || task.is === 'tears') return [task.media];
   if (task.is !== 'seam') return [task.media, task.plate.media];
   const nodes = [...task.sides.map(({ node }) => node), ...(task.plate ? [task.plate] : [])];
   return [...new Set(nodes.flatMap(filesIn))];

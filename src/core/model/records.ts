@@ -1,7 +1,9 @@
 import * as z from 'zod/mini';
 import { base } from './base';
+import { keptSchema } from '../keep/schema';
 import { rateSchema } from '../time/rate';
 import { beatGridSchema } from '../time/grid';
+import { handheldSchema, handKeysSchema } from '../hand/schema';
 import { films, momentKinds, type MomentKind } from '../recipes/films';
 import { planSchemas } from './plan-records';
 import { shootSchemas } from './shoot-records';
@@ -78,6 +80,8 @@ const takeSchema = z.object({
   match: z.boolean(),
   /** how the colours of a file that does not say so are read; left out, as its size suggests */
   matrix: z.optional(z.enum(['bt709', 'bt601'])),
+  /** a still that stands in for what is to be filmed */
+  sketch: z.optional(z.literal(true)),
 });
 
 /** A sound of one's own, to be laid on instants of moments. */
@@ -115,6 +119,10 @@ const momentFields = {
       down: z.optional(z.number().check(z.minimum(-100), z.maximum(100))),
     }),
   ),
+  /** what was keyed by hand: by the layer, then by what of it */
+  keys: z.optional(handKeysSchema),
+  /** how it sways as if it were held in a hand; unset stands still */
+  handheld: z.optional(handheldSchema),
   /** what sounds at its instants, by their names */
   sounds: z.optional(z.record(z.string(), soundSchema)),
 };
@@ -132,6 +140,27 @@ export type MomentOf<Kind extends MomentKind> = z.infer<z.ZodMiniObject<typeof m
 };
 export type Moment = { [Kind in MomentKind]: MomentOf<Kind> }[MomentKind];
 
+/** How one moment was built once, kept beside how it is built now. */
+const versionSchema = z.object({
+  ...base,
+  kind: z.literal('version'),
+  moment: id,
+  name: z.string().check(z.minLength(1), z.maxLength(60)),
+  kept: keptSchema,
+});
+
+/** How a kind of moment is built, kept for others; with the delivery that its frames and pixels count in. */
+const styleSchema = z.object({
+  ...base,
+  kind: z.literal('style'),
+  recipe: z.enum(momentKinds),
+  name: z.string().check(z.minLength(1), z.maxLength(60)),
+  kept: keptSchema,
+  rate: rateSchema,
+  width: z.int().check(z.positive()),
+  height: z.int().check(z.positive()),
+});
+
 export const recordSchema = z.discriminatedUnion('kind', [
   projectSchema,
   songSchema,
@@ -140,6 +169,8 @@ export const recordSchema = z.discriminatedUnion('kind', [
   takeSchema,
   ownSoundSchema,
   momentSchema,
+  versionSchema,
+  styleSchema,
   ...planSchemas,
   ...shootSchemas,
 ]);
@@ -150,6 +181,8 @@ export type Section = z.infer<typeof sectionSchema>;
 export type Cue = z.infer<typeof cueSchema>;
 export type Take = z.infer<typeof takeSchema>;
 export type OwnSound = z.infer<typeof ownSoundSchema>;
+export type Version = z.infer<typeof versionSchema>;
+export type Style = z.infer<typeof styleSchema>;
 export type AnyRecord = Exclude<z.infer<typeof recordSchema>, { kind: 'moment' }> | Moment;
 export type RecordKind = AnyRecord['kind'];
 export type RecordOf<Kind extends RecordKind> = Extract<AnyRecord, { kind: Kind }>;

@@ -27,6 +27,32 @@ export function valueAt(track: Track, frame: number): number {
   return from.value + (to.value - from.value) * share;
 }
 
+/** Frames between two keyframes at which a curve turns back, so that the value goes beyond both. */
+function turnsBetween(from: Keyframe, to: Keyframe): number[] {
+  if (from.ease === 'hold') return [];
+  const [x1, y1, x2, y2] = from.ease;
+  // Where the curve's value stands: the derivative of a cubic Bézier curve is a quadratic in its parameter.
+  const [square, plain] = [1 + 3 * y1 - 3 * y2, 2 * y2 - 4 * y1];
+  const root = Math.sqrt(plain * plain - 4 * square * y1);
+  const parameters =
+    Math.abs(square) < 1e-9
+      ? [-y1 / plain]
+      : [(-plain + root) / (2 * square), (-plain - root) / (2 * square)];
+  return parameters
+    .filter((t) => t > 0 && t < 1)
+    .map((t) => {
+      const share = 3 * (1 - t) ** 2 * t * x1 + 3 * (1 - t) * t ** 2 * x2 + t ** 3;
+      return from.frame + share * (to.frame - from.frame);
+    });
+}
+
+/** The frames at which a track is furthest one way or the other: its keys, and where its curves turn back. */
+export const turnsOf = (track: Track): number[] =>
+  track.flatMap((key, index) => [
+    key.frame,
+    ...(track[index + 1] ? turnsBetween(key, track[index + 1]) : []),
+  ]);
+
 /** The fewest keyframes that give back `values` (one a frame from `start`) within `tolerance`. */
 export function fewestKeyframes(values: readonly number[], start: number, tolerance: number): Keyframe[] {
   const keep = new Set<number>();

@@ -2,7 +2,7 @@ import bezierEasing from 'bezier-easing';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ease } from './easing';
-import { fewestKeyframes, still, valueAt } from './keyframes';
+import { fewestKeyframes, still, turnsOf, valueAt } from './keyframes';
 
 describe('easing', () => {
   // W3C CSS Easing Functions; values that the package bezier-easing gives (SOURCES.md).
@@ -61,5 +61,27 @@ describe('keyframes', () => {
     );
     expect(fewestKeyframes([3, 3.01, 3], 0, 0.1)).toHaveLength(1);
     expect(fewestKeyframes([0, 0, 0, 4, 4, 4], 0, 0.1)).toHaveLength(4);
+  });
+
+  // Brute force over the curve: no instant lies further out than those that are named.
+  it('names the instants at which a track is furthest', () => {
+    const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    fc.assert(
+      fc.property(
+        fc.tuple(number(0, 1), number(-1, 2), number(0, 1), number(-1, 2)),
+        number(-50, 50),
+        (ease, value) => {
+          const track = [
+            { frame: 10, value: 0, ease },
+            { frame: 30, value, ease: 'hold' as const },
+          ];
+          const named = turnsOf(track).map((frame) => valueAt(track, frame));
+          const all = Array.from({ length: 401 }, (_, index) => valueAt(track, 10 + index / 20));
+          // The package that gives a curve's value is right to about a millionth of its time.
+          expect(Math.max(...named)).toBeGreaterThan(Math.max(...all) - 0.01);
+          expect(Math.min(...named)).toBeLessThan(Math.min(...all) + 0.01);
+        },
+      ),
+    );
   });
 });

@@ -26,6 +26,8 @@ export type DrawItem = {
   media: string;
   /** seconds in the file */
   time: number;
+  /** what shows where they lie between two pictures: the earlier one, or one made of both along what moves */
+  between?: 'moves';
   /** size that `matrix` counts in; a proxy is scaled up to it */
   size: Size;
   /** the file's pixels to delivery pixels */
@@ -64,11 +66,12 @@ function itemOf(node: MediaNode, at: number, outer: Affine): DrawItem | null {
   const [matte, ...others] = node.mattes;
   const mask = matte ? maskOf(matte, at, matrix, outer) : null;
   if (others.length > 0 || (matte && !mask) || node.crop) return null;
-  const { media, size } = node.content;
+  const { media, size, between } = node.content;
   return {
     node: node.id,
     media,
     time: secondsAt(node, at),
+    ...(between ? { between } : {}),
     size,
     matrix,
     edges: node.edges,

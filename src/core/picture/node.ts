@@ -7,8 +7,11 @@ import { timeOfFrame, type Rate } from '../time/rate';
 import type { BlendMode } from './blend';
 import type { Cdl } from './grade';
 
-/** A file's pictures; `time` gives the seconds of the file at frames of the film. */
-export type Media = { is: 'media'; media: string; size: Size; time: Track };
+/**
+ * A file's pictures; `time` gives the seconds of the file at frames of the film. Where a second lies between two
+ * pictures the earlier one shows, or one that is made of both along what moves.
+ */
+export type Media = { is: 'media'; media: string; size: Size; time: Track; between?: 'moves' };
 
 /** What a node shows. Colours are red, green and blue, 0..255. */
 export type Content =

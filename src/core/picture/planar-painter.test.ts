@@ -132,6 +132,12 @@ describe('the planar painter', () => {
       40,
     ],
     [
+      'copies what shows of a picture that is moved by whole pixels and does not fill the frame',
+      stack([film('back'), { ...masked(0), transforms: [move(20, 0)] }]),
+      45,
+      8,
+    ],
+    [
       'moves a group as a whole',
       stack([film('back'), masked(12)], {
         transforms: [{ ...move(3.3, -1.6, 1.2), scale: still(1.12) } as Transform],

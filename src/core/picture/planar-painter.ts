@@ -8,6 +8,7 @@ import { halveMask, rasterMask } from './mask';
 import type { Edges } from './node';
 import { blankYuv, bt709, chromaSide, halved, resizeYuv, sameKind, type YuvImage } from './planes';
 import { resamplePlane } from './resample';
+import { smearOf, smearPlane, type Smear } from './smear';
 
 const isIdentity = ([a, b, c, d, e, f]: Affine, size: Size) =>
   Math.abs(a - 1) * size.width < 0.02 &&
@@ -15,6 +16,16 @@ const isIdentity = ([a, b, c, d, e, f]: Affine, size: Size) =>
   Math.abs(b) * size.width < 0.02 &&
   Math.abs(c) * size.height < 0.02 &&
   Math.hypot(e, f) < 0.02;
+
+/** True where a map only moves a picture by whole pixels of luma and chroma, and what shows lies inside it. */
+function isWholeShift([a, b, c, d, e, f]: Affine, { width, height }: Size, bounds: Bounds): boolean {
+  const near = (value: number, whole: number, by = 1) => Math.abs(value - whole) * by < 0.02;
+  if (!near(a, 1, width) || !near(d, 1, height) || !near(b, 0, width) || !near(c, 0, height)) return false;
+  const [across, down] = [2 * Math.round(e / 2), 2 * Math.round(f / 2)];
+  if (!near(e, across) || !near(f, down)) return false;
+  const { left, top, right, bottom } = bounds;
+  return left + across >= 0 && top + down >= 0 && right + across <= width && bottom + down <= height;
+}
 
 /** True where a map leaves no part of the output without a source pixel. */
 function coversFrame(back: Affine, source: Size, output: Size): boolean {
@@ -68,6 +79,10 @@ export class PlanarPainter {
    */
   paint(lists: readonly DrawList[], pictures: readonly (readonly YuvImage[])[]): YuvImage {
     if (lists.length === 1) return this.paintList(lists[0], pictures[0]);
+    const [[picture]] = pictures;
+    const isOne = pictures.every((shown) => shown.length === 1 && shown[0] === picture);
+    const smear = isOne ? smearOf(lists, this.delivery) : null;
+    if (smear) return this.paintSmeared(lists[0][0], picture, smear);
     const { output } = this;
     this.sums ??= {
       y: new Uint16Array(output.y.length),
@@ -87,6 +102,22 @@ export class PlanarPainter {
       for (let at = 0; at < codes.length; at++) codes[at] = sum[at] / lists.length;
     }
     return output;
+  }
+
+  /** One layer where it fills the frame, and the mean of where it was moved from there. */
+  private paintSmeared(item: DrawItem, picture: YuvImage, { along, shifts }: Smear): YuvImage {
+    const [a, b, c, d, e, f] = item.matrix;
+    const matrix: Affine = along === 'width' ? [a, b, c, d, 0, f] : [a, b, c, d, e, 0];
+    const { y, u, v } = this.paintList([{ ...item, matrix }], [picture]);
+    const factor = this.size[along] / this.delivery[along];
+    const [luma, chroma] = [factor, factor / 2].map((scale) => ({
+      along,
+      shifts: shifts.map((shift) => shift * scale),
+    }));
+    const small = { width: chromaSide(this.size.width), height: chromaSide(this.size.height) };
+    smearPlane(y, this.size, luma, item.edges);
+    for (const plane of [u, v]) smearPlane(plane, small, chroma, item.edges);
+    return this.output;
   }
 
   private paintList(items: DrawList, pictures: readonly YuvImage[]): YuvImage {
@@ -135,8 +166,11 @@ export class PlanarPainter {
     let picture = sameKind(source, bt709) ? source : convertYuv(source, this.scratchOf('converted', source));
     let reaches = true;
     if (!(isIdentity(map, size) && picture.width === size.width && picture.height === size.height)) {
-      reaches = item.edges !== 'empty' || coversFrame(map, picture, size);
-      picture = this.move(picture, map, bounds, !reaches, item.edges);
+      const isWhole = isWholeShift(map, picture, bounds);
+      reaches = isWhole || item.edges !== 'empty' || coversFrame(map, picture, size);
+      picture = isWhole
+        ? this.shift(picture, map, bounds)
+        : this.move(picture, map, bounds, !reaches, item.edges);
     } else if (item.grade) {
       this.moved.y.set(picture.y);
       this.moved.u.set(picture.u);
@@ -207,6 +241,23 @@ export class PlanarPainter {
     resamplePlane(source.y, source, back, moved.y, this.size, bounds, inside, edges);
     resamplePlane(source.u, chromaFrom, chromaBack, moved.u, chromaTo, small, insideChroma, edges);
     resamplePlane(source.v, chromaFrom, chromaBack, moved.v, chromaTo, small, null, edges);
+    return moved;
+  }
+
+  /** Copies the part of a picture that shows where it is only moved by whole pixels of all planes. */
+  private shift(picture: YuvImage, [, , , , e, f]: Affine, bounds: Bounds): YuvImage {
+    const { moved } = this;
+    const [across, down] = [Math.round(e), Math.round(f)];
+    const copy = (from: Uint8Array, to: Uint8Array, widths: [number, number], part: Bounds, by: Point) => {
+      for (let y = part.top; y < part.bottom; y++) {
+        const start = (y + by[1]) * widths[0] + part.left + by[0];
+        to.set(from.subarray(start, start + part.right - part.left), y * widths[1] + part.left);
+      }
+    };
+    copy(picture.y, moved.y, [picture.width, this.size.width], bounds, [across, down]);
+    const widths: [number, number] = [chromaSide(picture.width), chromaSide(this.size.width)];
+    for (const plane of ['u', 'v'] as const)
+      copy(picture[plane], moved[plane], widths, halved(bounds), [across / 2, down / 2]);
     return moved;
   }
 

@@ -1,3 +1,4 @@
+import clipping from 'polygon-clipping';
 import type { Cutout, CutoutTask } from '../footage/cutout';
 import type { Finding } from '../finding/finding';
 import { plateSlot } from '../model/slots';
@@ -79,19 +80,15 @@ export function boxRound(points: readonly Point[]): Bounds | null {
 }
 
 /**
- * The part of rings between two heights. What is cut runs along the cut, there and back where a ring crosses it more
- * than twice, which encloses nothing.
- * @see Sutherland and Hodgman 1974
+ * The part of a shape that lies inside a cut, as rings that together are one shape (even-odd rule).
+ * @see Martinez, Rueda & Feito 2009, as the package that clips has it
  */
-export function between(rings: readonly Point[][], upper: number, lower: number): Point[][] {
-  const cut = (ring: readonly Point[], height: number, keepsBelow: boolean): Point[] =>
-    ring.flatMap((point, index): Point[] => {
-      const before = ring[(index + ring.length - 1) % ring.length];
-      const inside = ([, y]: Point) => (keepsBelow ? y >= height : y <= height);
-      if (inside(point) === inside(before)) return inside(point) ? [point] : [];
-      const share = (height - before[1]) / (point[1] - before[1]);
-      const crossing: Point = [before[0] + share * (point[0] - before[0]), height];
-      return inside(point) ? [crossing, point] : [crossing];
-    });
-  return rings.map((ring) => cut(cut(ring, upper, true), lower, false)).filter((ring) => ring.length > 2);
+export function within(rings: readonly Point[][], cut: readonly Point[]): Point[][] {
+  const [first, ...others] = rings.map((ring): [number, number][][] => [[...ring]]);
+  if (!first) return [];
+  const shape = others.length > 0 ? clipping.xor(first, ...others) : [first];
+  // What is clipped repeats its first corner at its end.
+  return clipping
+    .intersection(shape, [[...cut]])
+    .flatMap((polygon) => polygon.map((ring) => ring.slice(0, -1)));
 }

@@ -4,7 +4,14 @@ import type { Point, Size } from '../geometry/size';
 import type { Bezier } from '../motion/easing';
 import type { Track } from '../motion/keyframes';
 import type { Cdl } from '../picture/grade';
-import { secondsAt, type Matte, type MediaNode, type Node, type Transform } from '../picture/node';
+import {
+  secondsAt,
+  type Matte,
+  type MediaNode,
+  type Node,
+  type Rings,
+  type Transform,
+} from '../picture/node';
 import type { Rate } from '../time/rate';
 import { formatClock, formatTimecode } from '../time/timecode';
 import { valueAt } from '../motion/keyframes';
@@ -59,6 +66,9 @@ function movedRows(layer: string, move: Move, pixel: number, size: Size): Keyfra
   return rows.filter((_, index) => said[index]).flat();
 }
 
+/** A movement on top of another one of the same layer. */
+export const afterOthers = (row: KeyframeRow): KeyframeRow => ({ ...row, what: `then ${row.what}` });
+
 /** Where a file lies in the frame that is only scaled and moved into place. */
 function placedRows(layer: string, frame: number, matrix: Affine, size: Size): KeyframeRow[] {
   const stays = { frame, layer, then: 'stays' as const };
@@ -96,10 +106,11 @@ function wayRows(layer: string, frame: number, transforms: readonly Transform[],
   return transforms.flatMap((step, index): KeyframeRow[] => {
     if (step.is === 'move') {
       const pivot = pivotOf(transforms, index);
-      return [
+      const rows = [
         ...(pivot ? pivotRows(layer, frame, pivot, size) : []),
         ...movedRows(layer, step, pixelsAfter(transforms, index), size),
       ];
+      return transforms.slice(0, index).some(({ is }) => is === 'move') ? rows.map(afterOthers) : rows;
     }
     const isShift = [index - 1, index + 1].some((near) => transforms[near] && pivotOf(transforms, near));
     return isShift ? [] : placedRows(layer, frame, step.matrix, size);
@@ -112,6 +123,24 @@ function pixelsAfter(transforms: readonly Transform[], index: number): number {
   return later.reduce((scale, { matrix }) => scale * Math.hypot(matrix[0], matrix[1]), 1);
 }
 
+/**
+ * Rings of several keys with as many corners each: an editor moves corner by corner, so that what one key lacks lies
+ * on its last corner.
+ */
+function padded(keys: readonly { frame: number; rings: Rings }[]): { frame: number; rings: Rings }[] {
+  const most = Math.max(0, ...keys.map(({ rings }) => rings.length));
+  const corners = Array.from({ length: most }, (_, place) =>
+    Math.max(...keys.map(({ rings }) => rings[place]?.length ?? 0)),
+  );
+  return keys.map(({ frame, rings }) => ({
+    frame,
+    rings: corners.map((count, place): Point[] => {
+      const ring = rings[place] ?? [[0, 0]];
+      return [...ring, ...Array.from({ length: count - ring.length }, () => ring[ring.length - 1])];
+    }),
+  }));
+}
+
 function maskRows(layer: string, frame: number, matte: Matte, size: Size): KeyframeRow[] {
   const { shape, feather, inverted, space } = matte;
   if (shape.is !== 'outline') return [];
@@ -120,9 +149,10 @@ function maskRows(layer: string, frame: number, matte: Matte, size: Size): Keyfr
   // moves has its own way across that edge.
   const soft = Math.max(...feather.map(({ value }) => value));
   const led = (ring: Point[]) => (soft > 0.5 && between === 'holds' ? beyondFrame(ring, size, soft) : ring);
-  const points = keys.flatMap(({ frame: at, rings }, key) =>
+  const reaching = keys.map(({ frame: at, rings }) => ({ frame: at, rings: rings.map(led) }));
+  const points = padded(reaching).flatMap(({ frame: at, rings }, key) =>
     rings.flatMap((ring, place) =>
-      led(ring).flatMap(([x, y], index) => {
+      ring.flatMap(([x, y], index) => {
         const name = `mask ${space === 'content' ? 'in the file, ' : ''}${rings.length > 1 ? `ring ${place + 1}, ` : ''}point ${index + 1}`;
         const row = {
           // A mask that never changes is written where its take begins to show.

@@ -14,6 +14,7 @@ const framesLeft = ({ times }: TakeMeasure, from: number, rate: Rate): number =>
 /**
  * What is to be said of a take that ends before the moment does; nothing where it is long enough or not measured yet.
  * @param needed delivery frames that it has to show
+ * @param at the second that it begins with, where that is not as it was set
  */
 export function tooShort<Code extends string>(
   code: Code,
@@ -22,8 +23,8 @@ export function tooShort<Code extends string>(
   chosen: ChosenTake | null,
   needed: number,
   rate: Rate,
+  at: number = fillOf(moment, slot).at,
 ): Finding<Code>[] {
-  const { at } = fillOf(moment, slot);
   const left = chosen?.measure ? framesLeft(chosen.measure, at, rate) : needed;
   if (left >= needed) return [];
   return [
@@ -45,3 +46,9 @@ export function tooShort<Code extends string>(
 /** What can be done where a take ends too soon. */
 export const lengthen = ({ facts }: Pick<Telling, 'facts'>): string =>
   facts.earlier ? 'Start it earlier, or end sooner.' : 'End the moment sooner, or choose a longer take.';
+
+/** What makes a movement as short as there is room for. @param set settings and the delivery frames that there are */
+export const shorter = (moment: { id: string }, set: Record<string, number>) => ({
+  command: 'fitMoment' as const,
+  args: { moment: moment.id, set },
+});

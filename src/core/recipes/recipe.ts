@@ -42,9 +42,11 @@ export type View = {
   alone?: string;
   /** at the speed that it was filmed at */
   asFilmed?: true;
+  /** where it lies in the frame by itself, without what moves it */
+  unmoved?: true;
   against?: string;
-  /** shows the outline so that it can be taken hold of */
-  outline?: true;
+  /** shows the outline so that it can be taken hold of; that of one slot, where several have their own */
+  outline?: true | string;
 };
 
 /** An outline of which the first ring is taken hold of on the stage; points in shares of the frame. */
@@ -54,6 +56,14 @@ export type Outline = {
   setting: string;
   rings: Point[][];
   state: 'drawn' | 'solved' | 'guessed';
+  /** what its being solved again is called, where a drawn one stands for something else */
+  again?: string;
+  /** what the setting is once the first ring is drawn so; left out, the ring itself */
+  drawn?: (ring: Point[]) => unknown;
+  /** the frames on which it has a shape of its own, where it moves */
+  keys?: number[];
+  /** what the setting is without the shape of this frame, where it has one and others */
+  without?: unknown;
 };
 
 /** Who or what lands on the beat, and where it stands; point in shares of the frame. */
@@ -114,7 +124,11 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   ofTakes: Partial<Some['settings']>;
   say(moment: Some, ruler: Ruler, material: Material): Sentence;
   views: readonly View[];
-  outline(moment: Some, material: Material): Outline | null;
+  /**
+   * @param frame the one that is looked at
+   * @param slot the one whose outline is meant, where several have their own
+   */
+  outline(moment: Some, material: Material, ruler: Ruler, frame: number, slot?: string): Outline | null;
   landing(moment: Some, ruler: Ruler, material: Material): Landing | null;
   /** the slot whose performer stands at a point of the whole picture; null where a tap chooses nobody */
   slotAt(at: Point): string | null;

@@ -1,7 +1,7 @@
 import { steadying } from '../footage/steady';
 import type { Framed } from '../geometry/size';
 import type { Project } from '../model/records';
-import { still, type Track } from '../motion/keyframes';
+import { still, valueAt, type Track } from '../motion/keyframes';
 import { fillFrame, nodeOf, running, type MediaNode, type Node, type Transform } from '../picture/node';
 import type { ChosenTake } from './material';
 
@@ -36,9 +36,11 @@ export function takeNode(
   if (!chosen || !measure) return [];
   const { take, comparison } = chosen;
   const { size, times } = measure;
+  const shows = time ?? (hold ? still(at) : running(at, from, until, rate));
+  const span = { from, until: hold ? from + 1 : until };
   const steady =
-    take.steady && comparison && !time
-      ? [steadying(size, comparison.path, times, at, from, hold ? from + 1 : until, rate)]
+    take.steady && comparison
+      ? [steadying(size, comparison.path, times, span, (frame) => valueAt(shows, frame))]
       : [];
   const { transforms = [], ...others } = rest;
   return [
@@ -51,7 +53,7 @@ export function takeNode(
         is: 'media',
         media: take.media,
         size,
-        time: time ?? (hold ? still(at) : running(at, from, until, rate)),
+        time: shows,
       },
       transforms: [...steady, into ?? fillFrame(size, { width, height, push }), ...transforms],
       grade: take.match ? (comparison?.colour ?? null) : null,

@@ -1,6 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import type { Moment } from '@/core/model/records';
+import { slotsInUse } from '@/core/recipes/built';
 import { mediaIn, secondsAt } from '@/core/picture/node';
 import type { Material } from '@/core/recipes/material';
 import type { Recipe, Ruler } from '@/core/recipes/recipe';
@@ -61,9 +62,16 @@ export function InstantMarks({
     ),
   );
   if (marks.length === 0) return null;
+  const used = slotsInUse(moment, recipe).map(({ key }) => key);
+  const filmed = recipe.views
+    .filter(({ alone, asFilmed }) => asFilmed && alone && used.includes(alone))
+    .map(({ title }) => `“${title}”`);
   return (
     <Part title="On this picture">
-      <p className="mb-1.5 text-[12px] text-ink2">Step to the picture in “As filmed”, then say what it is.</p>
+      <p className="mb-1.5 text-[12px] text-ink2">
+        Step to the picture in {new Intl.ListFormat('en', { type: 'disjunction' }).format(filmed)}, then say
+        what it is.
+      </p>
       <div className="flex flex-wrap gap-1.5">
         {marks.map(({ name, label, mark, ready }, index) => (
           <button

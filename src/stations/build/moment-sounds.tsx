@@ -5,6 +5,7 @@ import type { Recipe, Ruler } from '@/core/recipes/recipe';
 import { soundsIn, type SoundEvent } from '@/core/recipes/sounds';
 import { soundNames } from '@/core/sounds/sound';
 import { layUsualSounds, setMoment } from '@/store/commands/moments';
+import { removeTake } from '@/store/commands/takes';
 import { soundName } from '@/store/sounds';
 import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
@@ -28,6 +29,7 @@ const ms = (value: number) => `${value} ms`;
 export function MomentSounds({ moment, recipe, ruler }: { moment: Moment; recipe: Recipe; ruler: Ruler }) {
   const { store, attempt } = useServices();
   const picker = useRef<HTMLInputElement>(null);
+  const own = useData((data) => data.snapshot.sounds);
   const events = soundsIn(moment, recipe, ruler);
   const missing = events.filter(({ usual, settings }) => usual && settings.sound === null);
   const bringIn = (files: File[]) =>
@@ -72,6 +74,20 @@ export function MomentSounds({ moment, recipe, ruler }: { moment: Moment; recipe
           }}
         />
       </div>
+      {own.length > 0 && (
+        <div className="mt-1.5 flex flex-wrap gap-1.5">
+          {own.map(({ id, name }) => (
+            <button
+              key={id}
+              type="button"
+              className="knob"
+              onClick={() => attempt(() => removeTake(store, moment.project, id))}
+            >
+              Take {name} out of the project
+            </button>
+          ))}
+        </div>
+      )}
     </Part>
   );
 }

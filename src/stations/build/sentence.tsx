@@ -1,6 +1,7 @@
 'use client';
 import type { Moment } from '@/core/model/records';
 import { fillOf, noSlot, plateSlot } from '@/core/model/slots';
+import { slotsInUse } from '@/core/recipes/built';
 import type { Field } from '@/core/recipes/film';
 import { readBeatPlace } from '@/core/read-number';
 import type { Material } from '@/core/recipes/material';
@@ -149,7 +150,7 @@ function SlotTake({ slot, dye, ...of }: Dyed & { slot: string }) {
   const { moment, recipe } = of;
   const plate = slot === plateSlot;
   const setup = setupOfMoment(snapshot, moment);
-  const found = recipe.slots.find(({ key }) => key === slot);
+  const found = slotsInUse(moment, recipe).find(({ key }) => key === slot);
   const title = found?.title ?? slot;
   const own = snapshot.takes.filter((take) => take.slot === slot && serves(snapshot, take, setup));
   const others = snapshot.takes.filter((take) => !own.includes(take) && take.slot !== noSlot);

@@ -6,8 +6,8 @@ import { wayOfKey } from '@/ui/arrow-keys';
 /** How far one press of an arrow key moves the mark, and with Shift, in shares of the picture. */
 const [near, far] = [0.01, 0.06];
 
-/** The picture as something to tap people on: by pointer, or by a mark that arrow keys move and Enter sets. */
-export function TapPad({ frame, onTap }: { frame: Frame; onTap: (at: Point) => void }) {
+/** The picture as something to tap people or points on: by pointer, or by a mark that arrow keys move and Enter sets. */
+export function TapPad({ frame, label, onTap }: { frame: Frame; label: string; onTap: (at: Point) => void }) {
   const [mark, setMark] = useState<Point | null>(null);
   const key = (event: KeyboardEvent) => {
     const [dx, dy] = wayOfKey(event.key) ?? [0, 0];
@@ -31,7 +31,7 @@ export function TapPad({ frame, onTap }: { frame: Frame; onTap: (at: Point) => v
   return (
     <button
       type="button"
-      aria-label={`Tap whom to keep. Arrow keys move a mark, Enter taps there${mark ? `: ${Math.round(mark[0] * 100)} % across, ${Math.round(mark[1] * 100)} % down` : ''}`}
+      aria-label={`${label}. Arrow keys move a mark, Enter taps there${mark ? `: ${Math.round(mark[0] * 100)} % across, ${Math.round(mark[1] * 100)} % down` : ''}`}
       data-testid="tap"
       className="absolute cursor-crosshair"
       style={frame}

@@ -22,6 +22,7 @@ import { LiveNumber } from '@/ui/live-number';
 import { Term } from '@/ui/term';
 import { Empty, Part, Station } from '../station';
 import { captionsOf, csvOf, timelineOf } from './exports';
+import { PainterNote } from './painter-note';
 import { fileName, saveFile } from '../save';
 
 const question = 'Is it ready to leave?';
@@ -150,6 +151,9 @@ function DeliverMoment({
             ) : (
               <p className="text-ink2">Nothing is in its way.</p>
             )}
+          </Part>
+          <Part title="Who paints">
+            <PainterNote />
           </Part>
         </>
       }

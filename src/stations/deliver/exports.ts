@@ -2,6 +2,7 @@ import { keyframeCsv } from '@/core/formats/keyframe-sheet';
 import { writeOtio } from '@/core/formats/otio';
 import { writeVtt } from '@/core/formats/webvtt';
 import type { Moment } from '@/core/model/records';
+import { explainHand } from '@/core/hand/explain';
 import type { Step } from '@/core/recipes/recipe';
 import { explainSounds, soundsIn } from '@/core/recipes/sounds';
 import { timeOfBeat } from '@/core/time/grid';
@@ -17,9 +18,14 @@ export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; st
   const frames = framesOf(snapshot, moment);
   if (!able || !built || !frames) return null;
   const { recipe, ruler } = able;
-  const steps = recipe.explain(moment, ruler, built.material, built.tree);
+  const { material, layered, anchors } = built;
   const sounds = explainSounds(soundsIn(moment, recipe, ruler), (sound) => soundName(snapshot, sound));
-  return { steps: sounds ? [...steps, sounds] : steps, start: frames.start };
+  const steps = [
+    ...recipe.explain(moment, ruler, material, layered),
+    ...explainHand(moment, layered, anchors, ruler),
+    ...(sounds ? [sounds] : []),
+  ];
+  return { steps, start: frames.start };
 }
 
 export function csvOf(snapshot: Snapshot, moment: Moment): string | null {

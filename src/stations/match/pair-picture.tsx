@@ -56,7 +56,7 @@ export function PairPicture({
     const ruler = { grid: regularGrid(60, 0, 60), project };
     return {
       tree: recipe.build(trial, ruler, { takes, solved }),
-      outline: recipe.outline(trial, { takes, solved }),
+      outline: recipe.outline(trial, { takes, solved }, ruler, 0),
     };
   }, [snapshot, moment, recipe, down, across, first, second, project]);
   const length = takeMeasure(snapshot, first)?.times.last ?? 2;

@@ -36,6 +36,12 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
       await setMoment(store, id, moment, 'Push the frame', Object.fromEntries(fields));
       return;
     }
+    case 'fitMoment': {
+      const { moment, set } = fix.args as { moment: string; set: Record<string, number> };
+      const fields = Object.entries(set).map(([name, value]) => [`settings.${name}`, value]);
+      await setMoment(store, id, moment, 'Make it fit', Object.fromEntries(fields));
+      return;
+    }
     case 'setSetup': {
       const { setup, set } = fix.args as { setup: string; set: Record<string, unknown> };
       await setPart(store, id, setup, 'Set it so', set);

@@ -173,6 +173,30 @@ export const keepPerformer = (
     return [{ record: moment, set: { [`slots.${slot}.taps`]: next } }];
   });
 
+/**
+ * Says where the followed point is on one picture of the take in a slot; what was said of that picture before is gone.
+ * @param step seconds from picture to picture
+ */
+export const followPoint = (
+  store: Store,
+  project: string,
+  moment: string,
+  slot: string,
+  { time, at, step }: Pick<Tap, 'time' | 'at'> & { step: number },
+) =>
+  change(store, project, 'Say where the followed point is', ({ moments }) => {
+    const mine = moments.find((one) => one.id === moment);
+    if (!mine) return [];
+    const fill = fillOf(mine, slot);
+    const others = tapsOf(fill).filter((tap) => Math.abs(tap.time - time) > step / 2);
+    const next = [...others, { time, at, take: fill.take ?? undefined }];
+    return [{ record: moment, set: { [`slots.${slot}.taps`]: next } }];
+  });
+
+/** Follows nothing any more. */
+export const followNothing = (store: Store, project: string, moment: string, slot: string) =>
+  change(store, project, 'Follow nothing', [{ record: moment, set: { [`slots.${slot}.taps`]: [] } }]);
+
 /** Keeps whom the bench finds in the take of a slot, whoever was tapped. */
 export const keepWhoeverIsFound = (store: Store, project: string, moment: string, slot: string) =>
   change(store, project, 'Keep whom the bench finds', [

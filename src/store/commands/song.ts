@@ -1,3 +1,5 @@
+import { movedKeys } from '@/core/hand/moved';
+import { movedKept } from '@/core/keep/keep';
 import { movePins } from '@/core/model/pins';
 import { refuse } from '@/core/error';
 import { gridOfLabels, type ReadGrid } from '@/core/formats/labelled-beats';
@@ -56,7 +58,7 @@ function correct(
     label,
     async (records) => {
       const now = await hear(store, records);
-      const { song, moments, sections, cues } = now;
+      const { song, moments, versions, sections, cues } = now;
       if (!song) return refuse('no-song', 'There is no song yet. Bring one in first.');
       const corrected = correction(now);
       if (!corrected) return [];
@@ -70,7 +72,17 @@ function correct(
         .filter(({ from, to }) => to > from);
       const edits: Edit[] = [
         { record: song.id, set: { grid, confidence, ...(locked ? { locked } : {}) } },
-        ...moments.map((moment) => ({ record: moment.id, set: movePins(moment, move) })),
+        ...moments.map((moment) => ({
+          record: moment.id,
+          set: {
+            ...movePins(moment, move),
+            ...(moment.keys ? { keys: movedKeys(moment.keys, moment, move) } : {}),
+          },
+        })),
+        ...versions.flatMap(({ id, moment, kept }) => {
+          const of = moments.find((one) => one.id === moment);
+          return of ? [{ record: id, set: { kept: movedKept(kept, of.lands, move) } }] : [];
+        }),
         ...sections.map(({ id, at }) => ({ record: id, set: { at: move(at) } })),
         ...cues.map(({ id, at, until }) => ({ record: id, set: { at: move(at), until: move(until) } })),
       ];

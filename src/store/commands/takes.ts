@@ -10,6 +10,6 @@ export const setTake = (
   set: { slot?: string; steady?: boolean; match?: boolean; name?: string; matrix?: YuvMatrix },
 ) => change(store, project, label, [{ record: take, set }]);
 
-/** Takes a clip out of the project; undo brings it back. */
+/** Takes a clip, or a sound of one's own, out of the project; undo brings it back. */
 export const removeTake = (store: Store, project: string, take: string) =>
   change(store, project, 'Take out of the project', [{ remove: take }]);

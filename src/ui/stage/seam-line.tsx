@@ -3,8 +3,9 @@ import { useDrag } from '@use-gesture/react';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import type { Point } from '@/core/geometry/size';
 import { useAhead } from '../ahead';
-import { gripOf } from '../drag-state';
+import { gripOf, isFinger } from '../drag-state';
 import { useGesture } from '../gesture';
+import { Loupe } from './loupe';
 import type { Frame } from './stage';
 import { wayOfKey } from '@/ui/arrow-keys';
 
@@ -52,6 +53,7 @@ export function SeamLine({
   const asOne = useGesture();
   const change = (next: Point[]) => ahead.send('outline', next, onChange?.(next));
   const [dragged, setDragged] = useState<Point[] | null>(null);
+  const [under, setUnder] = useState<Point | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   const now = dragged ?? outline;
   const at = ([x, y]: Point): string => `${(x * frame.width).toFixed(1)} ${(y * frame.height).toFixed(1)}`;
@@ -100,6 +102,7 @@ export function SeamLine({
       const next = moved(outline, index, x + now[0] - pressed[0], y + now[1] - pressed[1]);
       const grip = gripOf({ last, event });
       setDragged(grip === 'held' ? next : null);
+      setUnder(grip === 'held' && isFinger(event) ? next[index] : null);
       if (grip === 'done') change(next);
     },
     { filterTaps: true, threshold: 3, pointer: { keys: false } },
@@ -123,49 +126,53 @@ export function SeamLine({
     );
   };
   return (
-    <svg
-      ref={svg}
-      className="absolute overflow-visible"
-      style={{
-        left: frame.left,
-        top: frame.top,
-        width: frame.width,
-        height: frame.height,
-        pointerEvents: 'none',
-      }}
-      data-seam=""
-    >
-      <path d={path} stroke="#f2b252" strokeWidth="2.5" fill="none" />
-      <path d={path} stroke="#15182b" strokeWidth="2.5" strokeDasharray="4 6" fill="none" />
-      {onChange &&
-        now.map((point, index) =>
-          corner(point) ? null : (
-            <g
-              key={index}
-              tabIndex={0}
-              role="slider"
-              aria-label={`Point ${index + 1} of ${title}; arrow keys move it, + adds one behind it, Delete removes it`}
-              aria-valuenow={Math.round(point[0] * 100)}
-              aria-valuetext={`${Math.round(point[0] * 100)} % across, ${Math.round(point[1] * 100)} % down`}
-              className={`${held} cursor-move touch-none`}
-              style={{ pointerEvents: 'auto' }}
-              data-seam-point={index}
-              {...drag(index)}
-              onKeyDown={key(index)}
-            >
-              {/* As large as a finger, so that what just misses the point does not fall through to the picture. */}
-              <circle cx={point[0] * frame.width} cy={point[1] * frame.height} r="22" fill="transparent" />
-              <circle
-                cx={point[0] * frame.width}
-                cy={point[1] * frame.height}
-                r="6"
-                fill="#15182b"
-                stroke="#f2b252"
-                strokeWidth="2.2"
-              />
-            </g>
-          ),
-        )}
-    </svg>
+    <>
+      <svg
+        ref={svg}
+        // Parts of a drawing cannot say so themselves; the drawing is only met where a point is.
+        className="absolute touch-none overflow-visible"
+        style={{
+          left: frame.left,
+          top: frame.top,
+          width: frame.width,
+          height: frame.height,
+          pointerEvents: 'none',
+        }}
+        data-seam=""
+      >
+        <path d={path} stroke="#f2b252" strokeWidth="2.5" fill="none" />
+        <path d={path} stroke="#15182b" strokeWidth="2.5" strokeDasharray="4 6" fill="none" />
+        {onChange &&
+          now.map((point, index) =>
+            corner(point) ? null : (
+              <g
+                key={index}
+                tabIndex={0}
+                role="slider"
+                aria-label={`Point ${index + 1} of ${title}; arrow keys move it, + adds one behind it, Delete removes it`}
+                aria-valuenow={Math.round(point[0] * 100)}
+                aria-valuetext={`${Math.round(point[0] * 100)} % across, ${Math.round(point[1] * 100)} % down`}
+                className={`${held} cursor-move`}
+                style={{ pointerEvents: 'auto' }}
+                data-seam-point={index}
+                {...drag(index)}
+                onKeyDown={key(index)}
+              >
+                {/* As large as a finger, so that what just misses the point does not fall through to the picture. */}
+                <circle cx={point[0] * frame.width} cy={point[1] * frame.height} r="22" fill="transparent" />
+                <circle
+                  cx={point[0] * frame.width}
+                  cy={point[1] * frame.height}
+                  r="6"
+                  fill="#15182b"
+                  stroke="#f2b252"
+                  strokeWidth="2.2"
+                />
+              </g>
+            ),
+          )}
+      </svg>
+      {under && <Loupe frame={frame} at={under} />}
+    </>
   );
 }

@@ -2,7 +2,9 @@
 import { useRef, type ReactNode } from 'react';
 import { useData, useServices } from '../bench-context';
 import { Closer } from './closer';
+import { StageCanvas } from './loupe';
 import { held } from './seam-line';
+import { SecondPicture, type Second } from './second-picture';
 import { usePainter, type Showing } from './use-painter';
 
 /** Where the picture lies on the stage, in CSS pixels. */
@@ -26,11 +28,13 @@ export function placeFrame(
 export function Stage({
   frame,
   showing,
+  second = null,
   label,
   children,
 }: {
   frame: Frame;
   showing: Showing;
+  second?: Second | null;
   label: string;
   children?: ReactNode;
 }) {
@@ -40,18 +44,21 @@ export function Stage({
   const { shown, problem } = usePainter(canvas, store, snapshot.project, showing);
   return (
     <>
-      <Closer held={held}>
-        <canvas
-          ref={canvas}
-          role="img"
-          aria-label={label}
-          data-frame={shown?.frame ?? ''}
-          data-drawn={shown?.count ?? 0}
-          className="absolute bg-black"
-          style={{ left: frame.left, top: frame.top, width: frame.width, height: frame.height }}
-        />
-        {children}
-      </Closer>
+      <StageCanvas value={canvas}>
+        <Closer held={held}>
+          <canvas
+            ref={canvas}
+            role="img"
+            aria-label={label}
+            data-frame={shown?.frame ?? ''}
+            data-drawn={shown?.count ?? 0}
+            className="absolute bg-black"
+            style={{ left: frame.left, top: frame.top, width: frame.width, height: frame.height }}
+          />
+          {second && <SecondPicture frame={frame} second={second} />}
+          {children}
+        </Closer>
+      </StageCanvas>
       {problem && (
         <p role="alert" className="absolute inset-x-4 top-4 border-l-4 border-madder bg-raised px-3 py-2">
           {problem.message}

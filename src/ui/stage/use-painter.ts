@@ -7,6 +7,7 @@ import type { Store } from '@/store/db';
 import { openPainter, type Client } from '@/workers/clients';
 import type { PainterApi } from '@/workers/painter.worker';
 import { asCoreError } from '@/workers/plain-errors';
+import { paintersFor, painterTrial, tryPaintersHere } from '@/workers/painters';
 import { sourcesOf } from '@/workers/sources';
 
 /** What the stage shows: one picture, or how much it differs from another. */
@@ -34,6 +35,41 @@ async function absentOf(
   };
 }
 
+/** as many painted pictures stay at hand, so that a short loop and a step back need no painting */
+const mostKept = 96;
+
+/** Painted pictures of one tree by their frames; another tree has others. */
+class KeptPictures {
+  private pictures = new Map<number, ImageBitmap>();
+  private of: readonly unknown[] = [];
+
+  /** Lets go of all pictures where they show something else than is asked for now. */
+  about(...what: readonly unknown[]): void {
+    if (what.every((one, index) => one === this.of[index]) && what.length === this.of.length) return;
+    this.clear();
+    this.of = what;
+  }
+
+  at(frame: number): ImageBitmap | null {
+    return this.pictures.get(frame) ?? null;
+  }
+
+  keep(frame: number, picture: ImageBitmap): void {
+    const [oldest] = this.pictures.keys();
+    if (this.pictures.size >= mostKept) {
+      this.pictures.get(oldest)?.close();
+      this.pictures.delete(oldest);
+    }
+    this.pictures.set(frame, picture);
+  }
+
+  clear(): void {
+    for (const picture of this.pictures.values()) picture.close();
+    this.pictures.clear();
+    this.of = [];
+  }
+}
+
 /**
  * Paints onto a canvas through the painter's worker. While a picture is being made the newest wish waits and
  * older ones are dropped, so that sound never waits for pictures.
@@ -49,6 +85,7 @@ export function usePainter(
   const loaded = useRef('');
   const absent = useRef<CoreError | null>(null);
   const wish = useRef<(() => Promise<void>) | null>(null);
+  const kept = useRef(new KeptPictures());
   const [shown, setShown] = useState<Shown | null>(null);
   const [problem, setProblem] = useState<CoreError | null>(null);
 
@@ -56,7 +93,9 @@ export function usePainter(
     client.current = openPainter();
     busy.current = false;
     loaded.current = '';
+    const pictures = kept.current;
     return () => {
+      pictures.clear();
       client.current?.end();
       client.current = null;
     };
@@ -69,24 +108,33 @@ export function usePainter(
     const paint = async () => {
       const painter = client.current;
       if (!painter || media.length === 0) return;
-      const key = JSON.stringify([media, delivery]);
+      const painters = paintersFor('stage');
+      const key = JSON.stringify([media, delivery, painters]);
       if (key !== loaded.current) {
         const sources = await sourcesOf(store, media, 'proxies');
-        await painter.api.useSources(sources, delivery, fitWithin(delivery, 640));
+        await painter.api.useSources(sources, delivery, fitWithin(delivery, 640), painters);
         absent.current = await absentOf(store, media, sources);
         loaded.current = absent.current ? '' : key;
       }
-      const bitmap = against
-        ? await painter.api.paintDifference(tree, against, frame)
-        : await painter.api.paint(tree, frame);
+      kept.current.about(tree, against, key);
+      const there = kept.current.at(frame);
+      const bitmap =
+        there ??
+        (against
+          ? await painter.api.paintDifference(tree, against, frame)
+          : await painter.api.paint(tree, frame));
       const target = canvas.current;
       if (target) {
         if (target.width !== bitmap.width) [target.width, target.height] = [bitmap.width, bitmap.height];
         target.getContext('2d')?.drawImage(bitmap, 0, 0);
       }
-      bitmap.close();
+      // What lacks a file is painted anew until that is here.
+      if (absent.current) bitmap.close();
+      else if (!there) kept.current.keep(frame, bitmap);
       setShown((before) => ({ frame, count: (before?.count ?? 0) + 1 }));
       setProblem(absent.current);
+      // Once on each device, when there is something to see while it lasts; where it fails, the processor goes on.
+      if (!painterTrial()) void tryPaintersHere().catch(() => undefined);
     };
     wish.current = paint;
     const work = async () => {

@@ -81,19 +81,28 @@ function coverage(rings: readonly Ring[], [x, y]: [number, number], feather: num
 }
 
 /** The way back from a point of the frame at an instant: turned back, made smaller and moved back, about a point. */
-function undoMove(layer: Layer, frame: number, pivot: [number, number]) {
+function undoMove(layer: Layer, frame: number, pivot: [number, number], then = '') {
   const [px, py] = [
     at(layer, 'turns about, across', frame, pivot[0]),
     at(layer, 'turns about, down', frame, pivot[1]),
   ];
-  const turn = (-at(layer, 'turn clockwise', frame, 0) * Math.PI) / 180;
-  const size = at(layer, 'size', frame, 100) / 100;
+  const turn = (-at(layer, `${then}turn clockwise`, frame, 0) * Math.PI) / 180;
+  const size = at(layer, `${then}size`, frame, 100) / 100;
   const [cos, sin] = [Math.cos(turn) / size, Math.sin(turn) / size];
-  const [sideways, down] = [at(layer, 'move sideways', frame, 0), at(layer, 'move down', frame, 0)];
+  const [sideways, down] = [
+    at(layer, `${then}move sideways`, frame, 0),
+    at(layer, `${then}move down`, frame, 0),
+  ];
   return (x: number, y: number): [number, number] => {
     const [dx, dy] = [x - px - sideways, y - py - down];
     return [px + dx * cos - dy * sin, py + dx * sin + dy * cos];
   };
+}
+
+/** The way back through all movements of a layer, the last one first. */
+function undoMoves(layer: Layer, frame: number, pivot: [number, number]) {
+  const [last, first] = [undoMove(layer, frame, pivot, 'then '), undoMove(layer, frame, pivot)];
+  return (x: number, y: number): [number, number] => first(...last(x, y));
 }
 
 function sample({ width, height, data }: Picture, x: number, y: number, edges: string): number[] | null {
@@ -143,7 +152,7 @@ export function followSheet(
       : Array.from({ length: 24 }, (_, step) => frame + (angle / 360) * ((step + 0.5) / 24 - 0.5));
   /** What a layer shows at points of the frame at an instant. */
   const prepared = (layer: Layer, picture: Picture, when: number) => {
-    const back = undoMove(layer, when, middle);
+    const back = undoMoves(layer, when, middle);
     const scale = at(layer, 'size of the file', when, 100) / 100;
     const [left, top] = [
       at(layer, 'left edge of the file', when, 0),
@@ -167,7 +176,7 @@ export function followSheet(
   const all = instants(at(whole, 'motion blur, shutter open', frame, 0));
   const pictures = shown.map(([name, layer]) => films(name, at(layer, 'second of its file', frame, 0)));
   for (const when of all) {
-    const back = undoMove(whole, when, middle);
+    const back = undoMoves(whole, when, middle);
     const seen = shown.map(([, layer], index) => {
       const own = at(layer, 'motion blur, shutter open', frame, 0);
       return (own === 0 ? [when] : instants(own)).map((one) => prepared(layer, pictures[index], one));

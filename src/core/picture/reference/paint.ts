@@ -2,7 +2,7 @@ import { refuse } from '../../error';
 import type { Affine } from '../../geometry/affine';
 import type { Size } from '../../geometry/size';
 import { valueAt } from '../../motion/keyframes';
-import { seeded } from '../../random';
+import { grainsOf } from '../grains';
 import { checkPicture, type RgbaImage } from '../image';
 import { matrixAt, nodesIn, showsAt, type Node } from '../node';
 import { instantsOf } from '../shutter';
@@ -11,27 +11,24 @@ import { withEffect } from './effects';
 import { drawn } from './sample';
 import { addTo, clear, coverBy, filled, layOver, opaque, surfaceOf, type Surface } from './surface';
 
-/** The picture of a file at some seconds; a raster's coverage is its luma. Null where the file is missing. */
-type PictureOf = (media: string, seconds: number) => RgbaImage | null;
+/** The picture of a file at some seconds, or the one between two; a raster's coverage is its luma. Null where the file is missing. */
+type PictureOf = (media: string, seconds: number, between?: 'moves') => RgbaImage | null;
 
 /** One picture being painted: all of its nodes, the frame, and the nodes whose coverage is being asked for. */
 type Scene = { tree: Node; frame: number; pictureOf: PictureOf; asked: readonly string[] };
 
-function surfaceAt({ pictureOf }: Scene, media: string, seconds: number): Surface | null {
-  const picture = pictureOf(media, seconds);
+function surfaceAt({ pictureOf }: Scene, media: string, seconds: number, between?: 'moves'): Surface | null {
+  const picture = pictureOf(media, seconds, between);
   if (picture) checkPicture(picture, 4);
   return picture && surfaceOf(picture);
 }
 
-/** The same grains for the same seed and frame. */
 function noise(seed: number, grain: number, frame: number, size: Size): Surface {
   const out = clear(size);
-  const columns = Math.ceil(size.width / grain);
-  const next = seeded(seed * 1_000_003 + Math.floor(frame));
-  const values = Float64Array.from({ length: columns * Math.ceil(size.height / grain) }, next);
+  const { width, values } = grainsOf(seed, grain, frame, size);
   for (let y = 0; y < size.height; y++) {
     for (let x = 0; x < size.width; x++) {
-      const value = values[Math.floor(y / grain) * columns + Math.floor(x / grain)];
+      const value = values[Math.floor(y / grain) * width + Math.floor(x / grain)];
       out.data.set([value, value, value, 1], (y * size.width + x) * 4);
     }
   }
@@ -44,7 +41,7 @@ function contentOf(node: Node, at: number, scene: Scene): { surface: Surface; si
   const given = (surface: Surface | null, size: Size) => surface && { surface, size };
   switch (content.is) {
     case 'media':
-      return given(surfaceAt(scene, content.media, valueAt(content.time, at)), content.size);
+      return given(surfaceAt(scene, content.media, valueAt(content.time, at), content.between), content.size);
     case 'coverage': {
       const raster = surfaceAt(scene, content.media, 0);
       for (let pixel = 0; raster && pixel < raster.data.length; pixel += 4) {

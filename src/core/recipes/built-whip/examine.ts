@@ -2,7 +2,7 @@ import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
 import { timeOfBeat } from '../../time/grid';
 import { timeOfFrame } from '../../time/rate';
-import { tooShort } from '../length';
+import { shorter, tooShort } from '../length';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { scaleAtCut, whipFrames, type WhipMoment } from './build';
@@ -37,6 +37,7 @@ export function examineWhip(moment: WhipMoment, ruler: Ruler, { takes }: Materia
       severity: 'fix',
       measured: { value: last - first - missing, unit: 'frames' },
       allowed: { value: last - first, unit: 'frames' },
+      fix: shorter(moment, { frames: 2 * Math.min(cut - start, end - cut) }),
     });
   const spans = { out: cut - start, in: end - cut };
   for (const { key } of whipSlots) {

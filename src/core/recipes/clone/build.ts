@@ -4,6 +4,7 @@ import { groupOf, outlineMatte, type Matte, type MediaNode, type Node } from '..
 import { takeNode } from '../take-node';
 import type { Point } from '../../geometry/size';
 import { furtherAnchors, furtherSlots, ringsOfFurther } from './copies';
+import { drawnHanded, handedAnchors, handedFrame, handedSeam } from './hand-over';
 import { type CloneMoment, cloneMaterial, otherSide, seamIn, straightSeam, type Side } from './material';
 import type { Anchor, Ruler } from '../recipe';
 import { fillOf, plateSlot } from '../../model/slots';
@@ -18,7 +19,7 @@ const titles = { start: 'Begins on', lands: 'The copy appears on', end: 'Ends on
 /** The instants of a clone. */
 export function cloneAnchors(moment: CloneMoment, ruler: Ruler): Anchor[] {
   const [start, lands, end] = spanAnchors(moment, ruler, titles, 'Copy appears');
-  return [start, lands, ...furtherAnchors(moment, ruler), end];
+  return [start, lands, ...handedAnchors(moment, ruler), ...furtherAnchors(moment, ruler), end];
 }
 
 /** First frame, frame on which the copy appears, and the frame after the last. */
@@ -34,6 +35,14 @@ export function ringsInForce({ settings }: CloneMoment, { solved }: Material): P
   return found.length > 0 ? found : [straightSeam];
 }
 
+/** The outline from the hand-over on: drawn, else solved, else as before it; shares of the frame. */
+export function ringsHanded(moment: CloneMoment, material: Material): Point[][] {
+  const drawn = drawnHanded(moment);
+  if (drawn) return [drawn];
+  const found = handedSeam(material)?.rings ?? [];
+  return found.length > 0 ? found : ringsInForce(moment, material);
+}
+
 /**
  * The picture of a clone: the plate at the back, who is there from the start over the whole frame, and the copy
  * inside the seam from its beat on. Where steadying takes the copy's take off an edge, the plate shows there too.
@@ -47,11 +56,15 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
   const inPixels = (shares: readonly Point[][]) =>
     shares.map((ring) => ring.map(([x, y]): Point => [x * width, y * height]));
   const rings = inPixels(ringsInForce(moment, material));
+  const changes = handedFrame(moment, ruler, { lands, end });
   const first = settings.first;
   const copy = otherSide(first);
   const seam = outlineMatte(
     'parent',
-    [{ frame: lands, rings }],
+    [
+      { frame: lands, rings },
+      ...(changes === null ? [] : [{ frame: changes, rings: inPixels(ringsHanded(moment, material)) }]),
+    ],
     settings.feather,
     // What is drawn is where the right take shows.
     copy === 'left',
@@ -92,7 +105,7 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
     ...laid(copy, name(copy), lands, seam),
     ...furtherAnchors(moment, ruler).flatMap(({ name: slot, frame }) => {
       const from = Math.min(Math.max(lands, frame), end - 1);
-      const around = inPixels(ringsOfFurther(material, slot));
+      const around = inPixels(ringsOfFurther(moment, material, slot));
       const called = `${furtherSlots.find(({ key }) => key === slot)?.title}: ${takes[slot]?.take.name ?? ''}`;
       const matte = outlineMatte('parent', [{ frame: from, rings: around }], settings.feather);
       return laid(slot, `${called[0].toUpperCase()}${called.slice(1)}`, from, matte);

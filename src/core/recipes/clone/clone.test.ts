@@ -185,6 +185,7 @@ describe('the clone', () => {
           ],
     );
     expect(fields).toEqual([
+      'way',
       'start',
       'first',
       'left take',

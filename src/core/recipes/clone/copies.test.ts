@@ -90,7 +90,27 @@ describe('a clone of more than two', () => {
     const [matte] = mediaIn(tree).find(({ id }) => id === 'copy-3')?.mattes ?? [];
     expect(matte.shape.is === 'outline' && matte.shape.keys[0].rings[0][0]).toEqual([256, 36]);
     // One that was not solved yet shows in a strip where its take moves.
-    expect(ringsOfFurther(material(), 'copy-4')).toHaveLength(1);
+    expect(ringsOfFurther(moment, material(), 'copy-4')).toHaveLength(1);
+  });
+
+  it('shows inside an outline that was drawn, which is judged anew and which nothing else loses', () => {
+    const drawn: [number, number][] = [
+      [0.4, 0.1],
+      [0.6, 0.1],
+      [0.6, 0.9],
+    ];
+    const plain = momentOf(4);
+    const moment = { ...plain, settings: { ...plain.settings, seams: { 'copy-3': drawn } } };
+    const solved = material(['seam', 'seam-copy-3']);
+    const [, third, fourth] = clone.works(moment, ruler, solved);
+    expect(third.task()).toMatchObject({ outline: drawn });
+    expect(fourth.task()).toMatchObject({ outline: null });
+    const [, before] = clone.works(plain, ruler, solved);
+    expect(JSON.stringify(third.parts)).not.toBe(JSON.stringify(before.parts));
+    expect(ringsOfFurther(moment, solved, 'copy-3')).toEqual([drawn]);
+    const outline = clone.outline(moment, solved, ruler, 0, 'copy-3');
+    expect(outline).toMatchObject({ setting: 'seams.copy-3', state: 'drawn', rings: [drawn] });
+    expect(clone.outline(moment, solved, ruler, 0)).toMatchObject({ setting: 'seam' });
   });
 
   it('is joined one after the other, each with all that came before it', () => {

@@ -59,8 +59,18 @@ export const furtherSeamIn = ({ solved }: Material, slot: string): SeamMeasure |
 /** half of the width of the strip that a further copy shows in until its outline is solved, in shares of the frame */
 const strip = 0.12;
 
-/** The outline of a further copy: solved, else a strip where its take moves; shares of the frame. */
-export function ringsOfFurther(material: Material, slot: string): Point[][] {
+/** The outline of a further copy that was drawn by hand; null where none was. */
+export const drawnFurther = ({ settings }: Pick<CloneMoment, 'settings'>, slot: string): Point[] | null =>
+  settings.seams?.[slot] ?? null;
+
+/** The outline of a further copy: drawn, else solved, else a strip where its take moves; shares of the frame. */
+export function ringsOfFurther(
+  moment: Pick<CloneMoment, 'settings'>,
+  material: Material,
+  slot: string,
+): Point[][] {
+  const drawn = drawnFurther(moment, slot);
+  if (drawn) return [drawn];
   const solved = furtherSeamIn(material, slot)?.rings ?? [];
   if (solved.length > 0) return solved;
   const middle = material.takes[slot]?.measure?.motion?.across ?? 0.5;

@@ -1,14 +1,15 @@
 import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
 import type { SeamMeasure } from '../../model/measures';
-import { furtherAnchors, furtherOf, furtherSeamIn } from './copies';
-import { type CloneMoment, cloneMaterial, sides } from './material';
+import { drawnFurther, furtherAnchors, furtherOf, furtherSeamIn } from './copies';
+import { drawnHanded, handedAnchors, handedSeam, handsOver } from './hand-over';
+import { type CloneMoment, cloneMaterial, otherSide, sides } from './material';
 import { timeOfFrame } from '../../time/rate';
 import { timeOfBeat } from '../../time/grid';
 import type { Ruler } from '../recipe';
 import { landsInTurn } from '../anchors';
 import { cloneFrames } from './build';
-import { plateSlot } from '../../model/slots';
+import { fillOf, plateSlot } from '../../model/slots';
 import { tooShort } from '../length';
 import type { Material } from '../material';
 import type { CloneCode } from './words';
@@ -23,7 +24,7 @@ const sameTake = ({ takes }: Material, one: string, other: string): boolean =>
 /**
  * What is wrong with one join.
  * @param called what its two sides are called
- * @param byHand whether it can be the one that is drawn by hand
+ * @param byHand whether it was drawn by hand
  */
 function examineJoin(
   moment: CloneMoment,
@@ -95,7 +96,7 @@ function examineJoin(
         : 'fine',
     measured: { value: worst.difference, unit: 'deltaE' },
     allowed: { value: allowed.difference, unit: 'deltaE' },
-    facts: { frame: worst.frame, hand: byHand && moment.settings.seam ? 1 : 0 },
+    facts: { frame: worst.frame, hand: byHand ? 1 : 0 },
   });
   return findings;
 }
@@ -116,7 +117,9 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
   }
   for (const [index, { key, title }] of copies.entries()) {
     const twin = copies.slice(0, index).find((one) => sameTake(given, one.key, key));
-    if (twin) add({ code: 'clone.same-take', severity: 'stop', facts: { one: twin.title, other: title } });
+    const answers = moment.settings.way === 'mirror' && index === 1;
+    if (twin && !answers)
+      add({ code: 'clone.same-take', severity: 'stop', facts: { one: twin.title, other: title } });
   }
   const inTurn = landsInTurn(moment, ruler);
   if (!inTurn) add({ code: 'clone.never-lands', severity: 'stop' });
@@ -132,6 +135,33 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
   for (const role of sides) {
     const from = role === moment.settings.first ? frames.start : frames.lands;
     findings.push(...tooShort('clone.short', moment, role, material[role], frames.end - from, rate));
+  }
+  for (const { frame, position } of handedAnchors(moment, ruler)) {
+    const turns = frame > frames.lands && frame < frames.end;
+    const late = Math.abs(timeOfFrame(rate, frame) - timeOfBeat(ruler.grid, position));
+    add(
+      turns
+        ? {
+            code: 'clone.handed',
+            severity: 'fine',
+            measured: { value: late, unit: 'seconds' },
+            facts: { frame, position },
+          }
+        : { code: 'clone.handed-out', severity: 'fix' },
+    );
+  }
+  const [one, other] = sides.map((side) => given.takes[side]);
+  if (moment.settings.way === 'mirror' && one && one.take.id === other?.take.id) {
+    const since = timeOfFrame(rate, frames.lands - frames.start);
+    const [mine, answer] = [moment.settings.first, otherSide(moment.settings.first)].map(
+      (side) => fillOf(moment, side).at,
+    );
+    if (Math.abs(answer - mine - since) < timeOfFrame(rate, frames.end - frames.lands))
+      add({
+        code: 'clone.same-words',
+        severity: 'watch',
+        measured: { value: Math.abs(answer - mine - since), unit: 'seconds' },
+      });
   }
   const instants = furtherAnchors(moment, ruler);
   further.forEach(({ key, title }, index) => {
@@ -150,10 +180,14 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
     const short = tooShort('clone.short', moment, key, given.takes[key] ?? null, frames.end - frame, rate);
     findings.push(...short.map((one) => ({ ...one, facts: { ...one.facts, slot: title } })));
   });
-  if (material.seam) findings.push(...examineJoin(moment, material.seam, sides, true));
+  if (material.seam)
+    findings.push(...examineJoin(moment, material.seam, sides, Boolean(moment.settings.seam)));
+  const after = handsOver(moment) ? handedSeam(given) : null;
+  if (after) findings.push(...examineJoin(moment, after, sides, Boolean(drawnHanded(moment))));
   for (const { key, title } of further) {
     const seam = furtherSeamIn(given, key);
-    if (seam) findings.push(...examineJoin(moment, seam, ['others', title], false));
+    if (seam)
+      findings.push(...examineJoin(moment, seam, ['others', title], Boolean(drawnFurther(moment, key))));
   }
   return findings;
 }

@@ -2,11 +2,20 @@ import { fillOf, plateSlot, tapsOf } from '../../model/slots';
 import type { Landing, Outline, Recipe, Ruler, Sentence, View } from '../recipe';
 import type { Material } from '../material';
 import { plate } from '../slots';
-import { buildClone, cloneAnchors, ringsInForce } from './build';
-import { copiesOf, furtherOf, furtherSlots, positionOfFurther } from './copies';
+import { buildClone, cloneAnchors, ringsHanded, ringsInForce } from './build';
+import {
+  copiesOf,
+  drawnFurther,
+  furtherOf,
+  furtherSeamIn,
+  furtherSlots,
+  positionOfFurther,
+  ringsOfFurther,
+} from './copies';
 import { examineClone } from './examine';
 import { explainClone } from './explain';
 import { cloneFilm } from './film';
+import { drawnHanded, handed, handedSeam, handsOver } from './hand-over';
 import { cloneMaterial, otherSide, seamIn, type CloneMoment } from './material';
 import { cloneSlots, slotOfSide, suggestCloneSlot } from './slots';
 import { cloneWords } from './words';
@@ -18,7 +27,9 @@ function sayClone(moment: CloneMoment): Sentence {
   const copy = otherSide(first);
   const [mine, other] = [first, copy].map((side) => slotOfSide(side).dye);
   return [
-    'From ',
+    'The performer ',
+    { field: 'way' },
+    '. From ',
     { anchor: 'start' },
     ' the performer is on the ',
     { field: 'first', dye: mine },
@@ -34,6 +45,7 @@ function sayClone(moment: CloneMoment): Sentence {
     { slot: copy, part: 'take', dye: other },
     ' from ',
     { slot: copy, part: 'start', dye: other },
+    ...(handsOver(moment) ? ['. The object changes hands on ', { anchor: handed }] : []),
     '. Both stay until ',
     { anchor: 'end' },
     ', with ',
@@ -62,19 +74,53 @@ const views: View[] = [
   { id: plateSlot, title: 'Plate', alone: plateSlot },
   { id: 'difference', title: 'Difference', alone: 'left', against: 'right' },
   { id: 'join', title: 'Join', outline: true },
+  { id: 'join-handed', title: 'Join after it', outline: handed },
   ...furtherSlots.map(({ key, title }) => ({
     id: key,
     title: `${title[0].toUpperCase()}${title.slice(1)}`,
     alone: key,
   })),
+  ...furtherSlots.map(({ key, title }) => ({
+    id: `join-${key}`,
+    title: `Join of the ${title.split(' ')[0]}`,
+    outline: key,
+  })),
 ];
 
-const outline = (moment: CloneMoment, material: Material): Outline => ({
+/** The outline of a further copy. */
+const outlineOfFurther = (moment: CloneMoment, material: Material, slot: string): Outline => ({
+  title: `the join of the ${furtherSlots.find(({ key }) => key === slot)?.title}`,
+  setting: `seams.${slot}`,
+  rings: ringsOfFurther(moment, material, slot),
+  state: drawnFurther(moment, slot)
+    ? 'drawn'
+    : furtherSeamIn(material, slot)?.rings.length
+      ? 'solved'
+      : 'guessed',
+});
+
+/** The outline from the hand-over on. */
+const outlineHanded = (moment: CloneMoment, material: Material): Outline => ({
+  title: 'the join after the hand-over',
+  setting: `seams.${handed}`,
+  rings: ringsHanded(moment, material),
+  state: drawnHanded(moment) ? 'drawn' : handedSeam(material) ? 'solved' : 'guessed',
+});
+
+const firstOutline = (moment: CloneMoment, material: Material): Outline => ({
   title: 'the join',
   setting: 'seam',
   rings: ringsInForce(moment, material),
   state: moment.settings.seam ? 'drawn' : seamIn(material.solved) ? 'solved' : 'guessed',
 });
+
+/** The outline that is meant; null where this moment has none of that name. */
+function outlineOf(moment: CloneMoment, material: Material, slot?: string): Outline | null {
+  if (!slot) return firstOutline(moment, material);
+  if (slot === handed) return handsOver(moment) ? outlineHanded(moment, material) : null;
+  const further = furtherOf(moment).some(({ key }) => key === slot);
+  return further ? outlineOfFurther(moment, material, slot) : null;
+}
 
 /** The copy, where it was tapped, else where its take moves. */
 function landing(moment: CloneMoment, _ruler: Ruler, material: Material): Landing {
@@ -87,7 +133,12 @@ function landing(moment: CloneMoment, _ruler: Ruler, material: Material): Landin
 export const clone: Recipe<CloneMoment> = {
   ...cloneFilm,
   slots: [plate, ...cloneSlots, ...furtherSlots],
-  slotsIn: (moment) => [plate, ...cloneSlots, ...furtherOf(moment)],
+  // An answer out of a mirror is the same take at another time.
+  slotsIn: (moment) => [
+    plate,
+    ...cloneSlots.map((slot) => (moment.settings.way === 'mirror' ? { ...slot, open: true as const } : slot)),
+    ...furtherOf(moment),
+  ],
   suggests: suggestCloneSlot,
   anchors: cloneAnchors,
   sounds: (anchor) => (anchor === 'start' || anchor === 'end' ? null : { sound: 'click', by: 'loudest' }),
@@ -96,10 +147,10 @@ export const clone: Recipe<CloneMoment> = {
     if (furtherSlots.some(({ key }) => key === slot)) return positionOfFurther(moment, slot);
     return slot === otherSide(settings.first) ? lands : start;
   },
-  ofTakes: { seam: null },
+  ofTakes: { seam: null, seams: {} },
   say: sayClone,
   views,
-  outline,
+  outline: (moment, material, _ruler, _frame, slot) => outlineOf(moment, material, slot),
   landing,
   slotAt: ([x]) => (x < 0.5 ? 'left' : 'right'),
   works: cloneWorks,

@@ -15,6 +15,8 @@ export const cloneSchema = z.object({
   feather: z.number().check(z.minimum(0), z.maximum(400)),
   /** outline of where the right take shows, in shares of the frame, where it was set by hand */
   seam: z.nullable(z.array(point).check(z.minLength(3))),
+  /** the same of where each further copy shows, by its slot */
+  seams: z.optional(z.record(z.string(), z.nullable(z.array(point).check(z.minLength(3))))),
 });
 export type CloneSettings = z.infer<typeof cloneSchema>;
 

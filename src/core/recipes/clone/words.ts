@@ -18,6 +18,12 @@ export const cloneWords = {
     `The ${facts.slot} would appear before the first copy, or after the end. Move its beat between them.`,
   'clone.further-lands': ({ facts, measured, beat }) =>
     `The ${facts.slot} appears on ${beat('position')}, frame ${facts.frame}, ${measured} from the beat.`,
+  'clone.handed': ({ facts, measured, beat }) =>
+    `The object changes hands on ${beat('position')}, frame ${facts.frame}, ${measured} from the beat.`,
+  'clone.handed-out': () =>
+    'The object would change hands before the copy is there, or after the end. Move its beat between them.',
+  'clone.same-words': ({ measured }) =>
+    `The answer begins only ${measured} away from what is said in the same take: parts of it are seen twice. Let it begin later, where the answer is.`,
   'clone.never-lands': () =>
     'The copy would appear after the end. Move its beat before the end, or the end later.',
   'clone.lands': ({ facts, measured, beat }) =>

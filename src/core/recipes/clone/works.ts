@@ -1,7 +1,8 @@
 import type { SeamSide } from '../../footage/seam-task';
-import { furtherOf, ringsOfFurther, seamOfFurther } from './copies';
+import { drawnFurther, furtherOf, ringsOfFurther, seamOfFurther } from './copies';
 import { type CloneMoment, cloneMaterial, seamWork, sides } from './material';
-import type { Framed } from '../../geometry/size';
+import { drawnHanded, handedFrame, handedWork } from './hand-over';
+import type { Framed, Point } from '../../geometry/size';
 import { fillOf, plateSlot, tapsOf } from '../../model/slots';
 import { frameOfTime } from '../../time/rate';
 import type { ChosenTake, Material, Work } from '../material';
@@ -54,36 +55,51 @@ function bothWays(moment: CloneMoment, ruler: Ruler, material: Material) {
 /** What a join depends on of a frame that is pushed; nothing where it is not. */
 const pushed = ({ push }: Framed) => (push ? [push] : []);
 
-/** The join between the first two, once both takes are measured and held against the plate. */
-function firstJoin(moment: CloneMoment, ruler: Ruler, material: Material): Work[] {
+/** The join between the first two, once both takes are measured and held against the plate; two where an object changes hands. */
+function firstJoins(moment: CloneMoment, ruler: Ruler, material: Material): Work[] {
   const { plate, left, right } = cloneMaterial(material);
   if (plate && !plate.measure) return [];
   if (!isReady(plate, left) || !isReady(plate, right)) return [];
   const { project } = ruler;
   const { settings } = moment;
   const frames = cloneFrames(moment, ruler);
-  const parts = [
-    [plate, left, right].map(partsOf),
-    [frames.start, frames.lands, frames.end],
-    [project.rate, project.width, project.height, ...pushed(project)],
-    [settings.first, sides.map((side) => fillOf(moment, side)), settings.seam],
-  ];
-  const task: Work['task'] = () => {
-    const [nodes, put] = bothWays(moment, ruler, material).map(mediaIn);
-    return {
-      is: 'seam',
-      sides: [
-        sideOf(moment, ruler, 'left', left, [nodes, put]),
-        sideOf(moment, ruler, 'right', right, [nodes, put]),
-      ],
-      plate: nodes.find(({ id }) => id === plateSlot) ?? null,
-      from: frames.lands,
-      until: frames.end,
-      delivery: { width: project.width, height: project.height },
-      outline: settings.seam,
-    };
-  };
-  return [{ name: seamWork, title: 'the join', is: 'seam', parts, task }];
+  const changes = handedFrame(moment, ruler, frames);
+  const join = (
+    name: string,
+    title: string,
+    span: { from: number; until: number },
+    outline: Point[] | null,
+  ): Work => ({
+    name,
+    title,
+    is: 'seam',
+    parts: [
+      [plate, left, right].map(partsOf),
+      [frames.start, frames.lands, frames.end],
+      [project.rate, project.width, project.height, ...pushed(project)],
+      [settings.first, sides.map((side) => fillOf(moment, side)), outline],
+      ...(changes === null ? [] : [[span.from, span.until]]),
+    ],
+    task: () => {
+      const [nodes, put] = bothWays(moment, ruler, material).map(mediaIn);
+      return {
+        is: 'seam',
+        sides: [
+          sideOf(moment, ruler, 'left', left, [nodes, put]),
+          sideOf(moment, ruler, 'right', right, [nodes, put]),
+        ],
+        plate: nodes.find(({ id }) => id === plateSlot) ?? null,
+        ...span,
+        delivery: { width: project.width, height: project.height },
+        outline,
+      };
+    },
+  });
+  const before = { from: frames.lands, until: changes ?? frames.end };
+  const first = join(seamWork, 'the join', before, settings.seam);
+  if (changes === null) return [first];
+  const after = { from: changes, until: frames.end };
+  return [first, join(handedWork, 'the join after the hand-over', after, drawnHanded(moment))];
 }
 
 /** The join of each further copy with all that was put together before it, one after the other. */
@@ -101,13 +117,18 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
     );
     const ready = [...others, key].every((slot) => isReady(plate, material.takes[slot] ?? null));
     if (!plate?.measure || !chosen || !ready || !solved) break;
+    const drawn = drawnFurther(moment, key);
     const earlier: CloneMoment = { ...moment, settings: { ...moment.settings, copies: 2 + index } };
-    const rings = [ringsInForce(moment, material), ...before.map((one) => ringsOfFurther(material, one.key))];
+    const rings = [
+      ringsInForce(moment, material),
+      ...before.map((one) => ringsOfFurther(moment, material, one.key)),
+    ];
     const frames = cloneAnchors(moment, ruler).map(({ frame }) => frame);
     const parts = [
       [plate, ...others.map((slot) => material.takes[slot] ?? null), chosen].map(partsOf),
       [frames, project.rate, project.width, project.height, ...pushed(project)],
       [moment.settings.first, [...others, key].map((slot) => fillOf(moment, slot)), rings],
+      ...(drawn ? [drawn] : []),
     ];
     const task: Work['task'] = () => {
       const [whole, put] = bothWays(moment, ruler, material).map(mediaIn);
@@ -120,7 +141,7 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
         from: side.node.from,
         until: end,
         delivery: { width: project.width, height: project.height },
-        outline: null,
+        outline: drawn,
       };
     };
     works.push({ name: seamOfFurther(key), title: `the join of the ${title}`, is: 'seam', parts, task });
@@ -130,6 +151,6 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
 
 /** The joins of a clone. */
 export const cloneWorks = (moment: CloneMoment, ruler: Ruler, material: Material): Work[] => [
-  ...firstJoin(moment, ruler, material),
+  ...firstJoins(moment, ruler, material),
   ...furtherJoins(moment, ruler, material),
 ];

@@ -114,7 +114,10 @@ describe('the cover swap', () => {
   it('says itself in a sentence and in numbers', () => {
     const said = coverSwap.say(moment, ruler, material()).filter((part) => typeof part !== 'string');
     expect(said).toContainEqual({ field: 'frames' });
-    expect(coverSwap.outline(moment, material())).toMatchObject({ setting: 'patch', state: 'drawn' });
+    expect(coverSwap.outline(moment, material(), ruler, 0)).toMatchObject({
+      setting: 'patch',
+      state: 'drawn',
+    });
     const [, patch] = coverSwap.explain(
       moment,
       ruler,

@@ -2,7 +2,7 @@ import type { Finding } from '../../finding/finding';
 import { fillOf } from '../../model/slots';
 import { timeOfBeat } from '../../time/grid';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
-import { tooShort } from '../length';
+import { shorter, tooShort } from '../length';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { coverFrames, patchTake, type CoverMoment } from './build';
@@ -39,6 +39,7 @@ export function examineCover(moment: CoverMoment, ruler: Ruler, material: Materi
       severity: 'fix',
       measured: { value: end - lands, unit: 'frames' },
       allowed: { value: frames, unit: 'frames' },
+      fix: shorter(moment, { frames: end - lands }),
     });
   findings.push(...tooShort('cover.short', moment, swapSlot.key, swap, end - start, rate));
   if (!patch) add({ code: 'cover.not-drawn', severity: 'fix' });

@@ -4,12 +4,19 @@ import { coveredCells as cells } from '../../footage/presence';
 import { fillOf, plateSlot } from '../../model/slots';
 import { gentle } from '../../motion/easing';
 import type { Track } from '../../motion/keyframes';
-import { groupOf, outlineMatte, type MediaNode, type Node, type Transform } from '../../picture/node';
-import { between, boxRound, cutoutIn, cutoutWork, fileInFrame, frameInFile, inFile } from '../cutouts';
+import {
+  fillFrame,
+  groupOf,
+  outlineMatte,
+  type MediaNode,
+  type Node,
+  type Transform,
+} from '../../picture/node';
+import { boxRound, cutoutIn, cutoutWork, fileInFrame, frameInFile, inFile, within } from '../cutouts';
 import { groundShake, type GroundShake } from '../ground-shake';
 import { evenly, pinAnchor, spanAnchors } from '../anchors';
 import type { ChosenTake, Material, Work } from '../material';
-import type { Anchor, Ruler } from '../recipe';
+import type { Anchor, Outline, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
 import { usualFlight, wholeFreeze } from './settings';
 import { pieceAnchor, poseSlot } from './slots';
@@ -80,36 +87,108 @@ function boxOf(pose: ChosenTake | null): Bounds {
   };
 }
 
-/** Cutting the pose out of its frozen picture by the clean plate. */
+/** Cutting the pose out of its frozen picture by the clean plate, where nobody drew its outline. */
 export const freezeWorks = (moment: FreezeMoment, _ruler: Ruler, material: Material): Work[] =>
-  cutoutWork(poseSlot.key, material, material.takes[poseSlot.key] ?? null, frozenAt(moment));
+  wholeFreeze(moment.settings).outline
+    ? []
+    : cutoutWork(poseSlot.key, material, material.takes[poseSlot.key] ?? null, frozenAt(moment));
 
-/** The outline of the pose in shares of its file; none where it was not cut out, or nobody stood there. */
-export const poseRings = (material: Material): Point[][] => cutoutIn(material, poseSlot.key)?.rings ?? [];
+/** The outline of the pose in shares of its file, drawn or solved; none where it was not cut out, or nobody stood there. */
+export function poseRings({ settings }: Pick<FreezeMoment, 'settings'>, material: Material): Point[][] {
+  const { outline } = wholeFreeze(settings);
+  return outline ? [outline] : (cutoutIn(material, poseSlot.key)?.rings ?? []);
+}
 
-/**
- * Where the pieces of the pose lie, from its feet to its head, in shares of the frame: level cuts through where
- * somebody stands. The first and the last reach as far as that does.
- */
-export function cutsOf(moment: FreezeMoment, material: Material, frame: Framed): Point[][] {
+/** The outline of the pose as it is taken hold of, in shares of the frame; round where somebody stands while there is none. */
+export function poseOutline(moment: FreezeMoment, { project }: Ruler, material: Material): Outline | null {
+  const pose = material.takes[poseSlot.key] ?? null;
+  const source = pose?.measure?.size;
+  if (!source) return null;
+  const rings = poseRings(moment, material).map((ring) =>
+    ring.map((point) => fileInFrame(point, source, project)),
+  );
+  const { left, top, right, bottom } = boxOf(pose);
+  const box: Point[] = [
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+  ];
+  return {
+    title: 'the outline of the pose',
+    setting: 'outline',
+    rings: rings.length > 0 ? rings : [box],
+    state: wholeFreeze(moment.settings).outline ? 'drawn' : rings.length > 0 ? 'solved' : 'guessed',
+    drawn: (ring) =>
+      frameInFile(ring, source, project).map(([x, y]) => [x / source.width, y / source.height]),
+  };
+}
+
+/** Where the pose lies, in shares of the frame: its outline where that is known, else where somebody stands. */
+function poseBox(moment: FreezeMoment, material: Material, frame: Framed): Bounds {
   const pose = material.takes[poseSlot.key] ?? null;
   const source = pose?.measure?.size;
   const outline = source
-    ? boxRound(poseRings(material).flatMap((ring) => ring.map((point) => fileInFrame(point, source, frame))))
+    ? boxRound(
+        poseRings(moment, material).flatMap((ring) => ring.map((point) => fileInFrame(point, source, frame))),
+      )
     : null;
-  const { left, top, right, bottom } = outline ?? boxOf(pose);
+  return outline ?? boxOf(pose);
+}
+
+/** The cut of a piece that somebody drew; null where it is cut evenly. */
+const drawnCut = ({ settings }: Pick<FreezeMoment, 'settings'>, piece: number): Point[] | null =>
+  wholeFreeze(settings).cuts[piece] ?? null;
+
+/**
+ * Where the pieces of the pose lie, from its feet to its head, in shares of the frame: as they were drawn, else cuts
+ * through where somebody stands, level or leaning about its middle. The first and the last reach as far as that does.
+ * @param into delivery pixels that evenly cut pieces reach into each other
+ */
+export function cutsOf(moment: FreezeMoment, material: Material, frame: Framed, into = 0): Point[][] {
+  const { left, top, right, bottom } = poseBox(moment, material, frame);
   const { pieces } = moment.settings;
-  return piecesOf(moment).map((piece) => {
-    const [upper, lower] = [pieces - piece, pieces - piece + 1].map(
-      (cut) => top + ((bottom - top) * cut) / pieces,
-    );
-    return [
-      [left, upper],
-      [right, upper],
-      [right, lower],
-      [left, lower],
+  const lean = Math.tan((wholeFreeze(moment.settings).lean * Math.PI) / 180);
+  const rise = (lean * (right - left) * frame.width) / frame.height / 2;
+  const more = into / frame.height;
+  const box: Point[] = [
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+  ];
+  // The first and the last band lean as well, and reach over all that the others leave of the box.
+  const beyond = 2 * Math.abs(rise);
+  return piecesOf(moment).map((piece): Point[] => {
+    const drawn = drawnCut(moment, piece);
+    if (drawn) return drawn;
+    const level = (cut: number) => top + ((bottom - top) * cut) / pieces;
+    const upper = level(pieces - piece) - (piece === pieces ? beyond : more);
+    const lower = level(pieces - piece + 1) + (piece === 1 ? beyond : more);
+    const band: Point[] = [
+      [left, upper - rise],
+      [right, upper + rise],
+      [right, lower + rise],
+      [left, lower - rise],
     ];
+    return rise === 0 ? band : (within([box], band)[0] ?? band);
   });
+}
+
+/** The cut of one piece as it is taken hold of. */
+export function cutOutline(
+  moment: FreezeMoment,
+  { project }: Ruler,
+  material: Material,
+  piece: number,
+): Outline {
+  return {
+    title: `the cut of piece ${piece}`,
+    setting: `cuts.${piece}`,
+    again: `Cut piece ${piece} evenly again`,
+    rings: [cutsOf(moment, material, project)[piece - 1]],
+    state: drawnCut(moment, piece) ? 'drawn' : 'guessed',
+  };
 }
 
 /** A piece as it is cut out of the file's own pixels, so that the cut flies with it: along the pose where that is known. */
@@ -122,12 +201,12 @@ function pieceMatte(
 ) {
   const box = frameInFile(cut, source, frame);
   if (rings.length === 0) return outlineMatte('content', [{ frame: from, rings: [box] }], 0);
-  // The outline was found in pixels of 640 across.
-  const feather = Math.max(1, Math.round(source.width / 640));
-  // Pieces reach so far into each other that no line shows between them once they stand.
-  const pose = between(inFile(rings, source), box[0][1] - feather, box[2][1] + feather);
-  return outlineMatte('content', [{ frame: from, rings: pose }], feather);
+  const pose = within(inFile(rings, source), box);
+  return outlineMatte('content', [{ frame: from, rings: pose }], softPixels(source));
 }
+
+/** The outline was found in pixels of 640 across: the feather of a piece in pixels of its file. */
+const softPixels = ({ width }: Size): number => Math.max(1, Math.round(width / 640));
 
 const ways = {
   sides: (piece: number): Point => [piece % 2 ? -0.6 : 0.6, 0.25],
@@ -187,10 +266,13 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
   const whole = lands[lands.length - 1];
   const runs = after === 'runs' && whole < end;
   const cuts = cutsOf(moment, material, project);
-  const rings = poseRings(material);
+  const rings = poseRings(moment, material);
+  const source = pose?.measure?.size;
+  // Pieces reach so far into each other that no line shows between them once they stand.
+  const into = source ? softPixels(source) * fillFrame(source, project).matrix[0] : 0;
+  const joined = cutsOf(moment, material, project, into);
   const at = frozenAt(moment);
   const pieces = piecesOf(moment).flatMap((piece, index): MediaNode[] => {
-    const source = pose?.measure?.size;
     const from = Math.max(start, lands[index] - frames);
     if (!source || from >= end) return [];
     return takeNode(
@@ -200,7 +282,7 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
       pose,
       { from, until: runs ? Math.max(from + 1, whole) : end, at, hold: true },
       {
-        mattes: [pieceMatte(cuts[index], rings, source, project, from)],
+        mattes: [pieceMatte(joined[index], rings, source, project, from)],
         transforms: flight(moment, frames, piece, lands[index], cuts[index], frame),
       },
     );

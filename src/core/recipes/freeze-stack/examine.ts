@@ -5,6 +5,7 @@ import { timeOfBeat } from '../../time/grid';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { landsInTurn } from '../anchors';
 import { cutoutIn, examineCutout } from '../cutouts';
+import { shorter } from '../length';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { freezeAnchors, flightOf, freezeFrames, frozenAt, type FreezeMoment } from './build';
@@ -39,6 +40,7 @@ export function examineFreeze(moment: FreezeMoment, ruler: Ruler, material: Mate
   });
   const flight = flightOf(moment, ruler);
   const { after } = wholeFreeze(moment.settings);
+  const room = Math.min(...lands) - start;
   lands.forEach((frame, index) => {
     if (frame - start >= flight) return;
     add({
@@ -47,10 +49,11 @@ export function examineFreeze(moment: FreezeMoment, ruler: Ruler, material: Mate
       measured: { value: frame - start, unit: 'frames' },
       allowed: { value: flight, unit: 'frames' },
       facts: { piece: index + 1 },
+      ...(room > 0 ? { fix: shorter(moment, { flight: room }) } : {}),
     });
   });
   if (!pose?.measure) return findings;
-  const cutout = cutoutIn(material, poseSlot.key);
+  const cutout = wholeFreeze(moment.settings).outline ? null : cutoutIn(material, poseSlot.key);
   if (takes[plateSlot] && cutout)
     for (const { code, ...rest } of examineCutout(cutout))
       add({ code: `freeze.${code}`, ...rest, facts: { slot: poseSlot.key } });

@@ -12,6 +12,7 @@ export const freezeFilm: FilmRecipe<z.infer<typeof freezeSchema>> = {
   start: emptyFreeze,
   fields: {
     pieces: number('Pieces', '', 2, mostPieces),
+    lean: number('The cuts lean', '°', -60, 60, 5, 'not at all'),
     turn: number('Each piece turns', '°', 0, 360),
     size: number('Each piece begins at a size of', '%', 10, 300, 5),
     flight: number('Each piece flies for', 'frames', 1, 120),

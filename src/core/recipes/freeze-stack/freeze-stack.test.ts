@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { painted } from '../../__tests__/scene';
 import { mapPoint } from '../../geometry/affine';
+import type { Point } from '../../geometry/size';
 import type { Cutout } from '../../footage/cutout';
 import type { Comparison } from '../../model/measures';
 import { valueAt } from '../../motion/keyframes';
@@ -12,9 +13,15 @@ import { paintFrame } from '../../picture/reference/paint';
 import { frameOfBeat, regularGrid } from '../../time/grid';
 import { base, chosenTake, projectOf } from '../__tests__/chosen';
 import type { Material } from '../material';
+import { within } from '../cutouts';
 import { freezeStack } from '.';
 import { cutsOf, freezeFrames, shakeOf, type FreezeMoment } from './build';
 
+const signedArea = (ring: readonly Point[]): number =>
+  ring.reduce((sum, [x, y], index) => {
+    const [nextX, nextY] = ring[(index + 1) % ring.length];
+    return sum + (x * nextY - nextX * y) / 2;
+  }, 0);
 const size = { width: 96, height: 54 };
 const rate = { num: 25, den: 1 };
 const ruler = { grid: regularGrid(120, 0.1, 60), project: projectOf(size, rate) };
@@ -71,6 +78,33 @@ describe('the freeze stack', () => {
     expect(cutsOf(moment, material({ pose: null }), size)[3][0]).toEqual([0, 0]);
   });
 
+  it('is cut along an outline that is drawn, wherever its frame is pushed, and asks for no other', () => {
+    // A file of another shape, so that a frame shows a part of it.
+    const wide = { ...chosenTake('pose', { width: 200, height: 54 }, rate, 250), comparison: null };
+    const given = material({ pose: wide });
+    const pushed = { ...ruler, project: { ...ruler.project, push: { across: 50, down: 0 } } };
+    const drawn: [number, number][] = [
+      [0.3, 0.2],
+      [0.7, 0.2],
+      [0.5, 0.9],
+    ];
+    const outline = freezeStack.outline(moment, given, pushed, 0)?.drawn?.(drawn);
+    const mine = set({ outline: outline as [number, number][] });
+    const again = freezeStack.outline(mine, given, pushed, 0);
+    expect(again).toMatchObject({ state: 'drawn', setting: 'outline' });
+    again?.rings[0].forEach(([x, y], corner) => {
+      expect(x).toBeCloseTo(drawn[corner][0], 9);
+      expect(y).toBeCloseTo(drawn[corner][1], 9);
+    });
+    expect(freezeStack.works(mine, ruler, given)).toEqual([]);
+    expect(freezeStack.works(moment, ruler, given)).toHaveLength(1);
+    const cuts = cutsOf(mine, given, pushed.project);
+    expect([cuts[0][2][1], cuts[3][0][1]].map((y) => y.toFixed(6))).toEqual(['0.900000', '0.200000']);
+    const inside = mediaIn(freezeStack.build(mine, pushed, given)).find(({ id }) => id === 'pose-4');
+    const [matte] = inside?.mattes ?? [];
+    expect(matte.shape.is === 'outline' && matte.shape.keys[0].rings[0].length).toBeGreaterThan(3);
+  });
+
   it('lands each piece exactly in its place on the frame of its beat, and keeps it there', () => {
     expect(lands).toEqual([9, 10, 11, 12].map((beat) => frameOfBeat(ruler.grid, rate, beat)));
     const pieces = mediaIn(freezeStack.build(moment, ruler, material())).slice(1);
@@ -122,6 +156,53 @@ describe('the freeze stack', () => {
     // No line shows where two pieces meet.
     for (let row = 12; row < 53; row++) expect(light(0.5, row / 54)).toBeGreaterThan(190);
     expect([light(0.3, 0.3), light(0.3, 0.8), light(0.7, 0.5), light(0.5, 0.1)]).toEqual([40, 40, 40, 40]);
+  });
+
+  it('leans its cuts, or takes them as they are drawn, and leaves nothing of the pose out', () => {
+    const lean = set({ lean: 30, turn: 0, size: 100, from: 'place' });
+    // The cut between two pieces is one line, at 30° in delivery pixels.
+    const [feet, knees] = cutsOf(lean, material(), size);
+    const shared = feet.filter(([x, y]) => knees.some(([a, b]) => Math.hypot(a - x, b - y) < 1e-9));
+    expect(shared).toHaveLength(2);
+    const [[x0, y0], [x1, y1]] = shared;
+    const slope = ((y1 - y0) * size.height) / ((x1 - x0) * size.width);
+    expect((Math.atan(slope) * 180) / Math.PI).toBeCloseTo(30, 9);
+    const level = set({ turn: 0, size: 100, from: 'place' });
+    const lit = (given: FreezeMoment) => paint(given, end - 1).filter((value) => value === 200).length;
+    expect(lit(lean)).toBeGreaterThanOrEqual(lit(level) * 0.99);
+    const ring: [number, number][] = [
+      [0, 0],
+      [0.5, 0],
+      [0.5, 1],
+      [0, 1],
+    ];
+    const drawn = set({ cuts: { 1: ring } });
+    expect(cutsOf(drawn, material(), size)[0]).toEqual(ring);
+    expect(freezeStack.outline(drawn, material(), ruler, start, 'piece-1')).toMatchObject({
+      state: 'drawn',
+      setting: 'cuts.1',
+    });
+    expect(freezeStack.outline(moment, material(), ruler, start, 'piece-5')).toBeNull();
+  });
+
+  // A square with a hole, cut through its middle: areas by hand.
+  it('clips a pose with holes to its piece', () => {
+    const square = (from: number, until: number): Point[] => [
+      [from, from],
+      [until, from],
+      [until, until],
+      [from, until],
+    ];
+    const half: Point[] = [
+      [0, 0],
+      [10, 0],
+      [10, 5],
+      [0, 5],
+    ];
+    const rings = within([square(0, 10), square(3, 7)], half);
+    const area = Math.abs(rings.reduce((sum, ring) => sum + signedArea(ring), 0));
+    expect(area).toBeCloseTo(50 - 8, 9);
+    expect(within([], half)).toEqual([]);
   });
 
   it('turns and grows a piece about its own middle', () => {

@@ -1,19 +1,25 @@
 import type { Recipe, Ruler, Sentence, View } from '../recipe';
 import {
   buildFreeze,
+  cutOutline,
   cutsOf,
   flightOf,
   freezeAnchors,
   freezeWorks,
   frozenAt,
   piecesOf,
+  poseOutline,
   type FreezeMoment,
 } from './build';
 import { examineFreeze } from './examine';
 import { explainFreeze } from './explain';
 import { freezeFilm } from './film';
 import { freezeSlots, instantField, pieceAnchor, poseSlot } from './slots';
+import { mostPieces, wholeFreeze } from './settings';
 import { freezeWords } from './words';
+
+/** What the cut of a piece is called among the outlines of a moment. */
+const pieceKey = (piece: number): string => `piece-${piece}`;
 
 /** The moment in a sentence; each quantity is edited where it stands. */
 const sayFreeze = (moment: FreezeMoment, ruler: Ruler): Sentence => [
@@ -25,7 +31,9 @@ const sayFreeze = (moment: FreezeMoment, ruler: Ruler): Sentence => [
   { field: instantField, value: frozenAt(moment), dye: poseSlot.dye },
   ' is built from ',
   { field: 'pieces' },
-  ' pieces, which come from ',
+  ' pieces, whose cuts lean ',
+  { field: 'lean', value: wholeFreeze(moment.settings).lean },
+  ', which come from ',
   { field: 'from' },
   ', turned ',
   { field: 'turn' },
@@ -47,7 +55,17 @@ const sayFreeze = (moment: FreezeMoment, ruler: Ruler): Sentence => [
   '.',
 ];
 
-const views: View[] = [{ id: 'stack', title: 'Built up' }];
+const views: View[] = [
+  { id: 'stack', title: 'Built up' },
+  { id: 'outline', title: 'Outline', alone: `${poseSlot.key}-1`, unmoved: true, outline: true },
+  ...Array.from({ length: mostPieces }, (_, index) => ({
+    id: `cut-${index + 1}`,
+    title: `Cut ${index + 1}`,
+    alone: `${poseSlot.key}-1`,
+    unmoved: true as const,
+    outline: pieceKey(index + 1),
+  })),
+];
 
 /** A pose is frozen and built up from pieces, each landing on its own beat. */
 export const freezeStack: Recipe<FreezeMoment> = {
@@ -57,13 +75,18 @@ export const freezeStack: Recipe<FreezeMoment> = {
   anchors: freezeAnchors,
   sounds: (anchor) => (anchor === 'start' || anchor === 'end' ? null : { sound: 'thump', by: 'loudest' }),
   showsFrom: ({ start }) => start,
-  ofTakes: { frozen: null },
+  ofTakes: { frozen: null, outline: null, cuts: {} },
   say: sayFreeze,
   views,
-  outline: () => null,
+  outline: (moment, material, ruler, _frame, slot) => {
+    if (!slot) return poseOutline(moment, ruler, material);
+    const piece = piecesOf(moment).find((one) => pieceKey(one) === slot);
+    return piece ? cutOutline(moment, ruler, material, piece) : null;
+  },
   landing: (moment, { project }, material) => {
-    const [[left, top], , [right, bottom]] = cutsOf(moment, material, project)[moment.settings.pieces - 1];
-    return { who: 'the last piece', at: [(left + right) / 2, (top + bottom) / 2] };
+    const cut = cutsOf(moment, material, project)[moment.settings.pieces - 1];
+    const middle = (axis: 0 | 1) => cut.reduce((sum, point) => sum + point[axis], 0) / cut.length;
+    return { who: 'the last piece', at: [middle(0), middle(1)] };
   },
   slotAt: () => null,
   works: freezeWorks,

@@ -4,6 +4,15 @@ export const mostPieces = 24;
 
 export const freezeSchema = z.object({
   pieces: z.int().check(z.minimum(2), z.maximum(mostPieces)),
+  /** degrees that the cuts between the pieces lean; unset is 0 */
+  lean: z.optional(z.number().check(z.minimum(-60), z.maximum(60))),
+  /** the outline of a piece in shares of the frame, by its number, where it was drawn; else it is cut level */
+  cuts: z.optional(
+    z.record(
+      z.string(),
+      z.nullable(z.array(z.tuple([z.number(), z.number()])).check(z.minLength(3), z.maxLength(200))),
+    ),
+  ),
   /** degrees that a piece is turned by where it comes from */
   turn: z.number().check(z.minimum(0), z.maximum(360)),
   /** per cent of its size where it comes from; unset is 85 */
@@ -16,6 +25,10 @@ export const freezeSchema = z.object({
   after: z.optional(z.enum(['stands', 'runs'])),
   /** seconds of the take in which the pose is held; unset is where the take begins */
   frozen: z.optional(z.nullable(z.number().check(z.nonnegative()))),
+  /** outline of the pose in shares of its file, as it was drawn; null cuts it out by the clean plate */
+  outline: z.optional(
+    z.nullable(z.array(z.tuple([z.number(), z.number()])).check(z.minLength(3), z.maxLength(200))),
+  ),
 });
 type FreezeSettings = z.infer<typeof freezeSchema>;
 
@@ -34,6 +47,9 @@ export const wholeFreeze = (settings: FreezeSettings) => ({
   ...emptyFreeze,
   flight: null,
   frozen: null,
+  outline: null,
+  lean: 0,
+  cuts: {},
   ...settings,
 });
 

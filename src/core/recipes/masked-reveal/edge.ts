@@ -1,5 +1,7 @@
 import type { Point, Size } from '../../geometry/size';
 import type { Rings } from '../../picture/node';
+import { evenRing } from '../../shapes/draw';
+import type { ShapeKey } from '../../shapes/keyed';
 import { wholeReveal } from './settings';
 
 /** corners of the polygon that a circle is drawn as */
@@ -39,6 +41,23 @@ function inCircle([x, y]: Point, soft: number, { width, height }: Size, share: n
  */
 const progress = (edge: string, time: number): number => (edge === 'falling' ? time * time : time);
 
+/** corners of a shape before anybody draws it */
+const drawnCorners = 10;
+
+/** The keys of a drawn edge, in shares of the frame: as it was drawn, else a circle that grows over the frame. */
+export function drawnKeys(settings: Parameters<typeof wholeReveal>[0], frame: Size): ShapeKey[] {
+  const { shape, frames, soft } = wholeReveal(settings);
+  if (shape) return shape;
+  // Few corners cut the circle short; it ends as much larger.
+  const grown = [0.2, 1 / Math.cos(Math.PI / drawnCorners)].map((share) =>
+    inCircle([frame.width / 2, frame.height / 2], soft, frame, share).map(([x, y]): Point => [
+      x / frame.width,
+      y / frame.height,
+    ]),
+  );
+  return [0, frames].map((after, index) => ({ after, ring: evenRing(grown[index], drawnCorners) }));
+}
+
 /**
  * What is revealed, as an outline whose points move evenly from key to key; what falls moves downwards.
  * @param first the frame on which nothing is revealed yet
@@ -50,6 +69,11 @@ export function revealKeys(
   frame: Size,
 ): { frame: number; rings: Rings }[] {
   const { edge, frames, angle, soft, across, down } = wholeReveal(settings);
+  if (edge === 'drawn')
+    return drawnKeys(settings, frame).map(({ after, ring }) => ({
+      frame: first + after,
+      rings: [ring.map(([x, y]): Point => [x * frame.width, y * frame.height])],
+    }));
   const middle: Point = [(across / 100) * frame.width, (down / 100) * frame.height];
   // What moves evenly needs no key between its first and its last.
   const steps = edge === 'falling' ? Array.from({ length: frames + 1 }, (_, step) => step) : [0, frames];

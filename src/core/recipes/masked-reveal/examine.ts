@@ -1,13 +1,29 @@
+import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
-import { fillOf } from '../../model/slots';
+import { fitWithin, type Point } from '../../geometry/size';
+import { coverOfRings } from '../../picture/mask';
+import { fillFrame } from '../../picture/node';
 import { timeOfBeat } from '../../time/grid';
 import { timeOfFrame } from '../../time/rate';
-import { tooShort } from '../length';
+import { shorter, tooShort } from '../length';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
-import { revealFrames, type RevealMoment } from './build';
+import { drawnKeys } from './edge';
+import { beginsAt, revealFrames, type RevealMoment } from './build';
+import { wholeReveal } from './settings';
 import { beforeSlot, revealedSlot } from './slots';
 import type { RevealCode } from './words';
+
+/** a drawn edge that leaves less than this of the frame uncovered has left nothing */
+const wholeFrame = 0.998;
+
+/** The share of the frame that a drawn edge has come over at last. */
+function comeOver({ settings }: RevealMoment, { project }: Ruler): number {
+  const size = fitWithin(project, 200);
+  const last = drawnKeys(settings, project).at(-1)?.ring ?? [];
+  const cover = coverOfRings([last.map(([x, y]): Point => [x * size.width, y * size.height])], size);
+  return cover.reduce((sum, one) => sum + one, 0) / cover.length;
+}
 
 /** What is wrong with a reveal as it stands, how much, and what to do. */
 export function examineReveal(
@@ -40,15 +56,58 @@ export function examineReveal(
       severity: 'fix',
       measured: { value: end - lands, unit: 'frames' },
       allowed: { value: done - lands, unit: 'frames' },
+      ...(moment.settings.edge === 'drawn' ? {} : { fix: shorter(moment, { frames: end - lands }) }),
     });
+  if (moment.settings.edge === 'drawn') {
+    const share = comeOver(moment, ruler);
+    if (share < wholeFrame)
+      add({ code: 'reveal.partial', severity: 'watch', measured: { value: share, unit: 'share' } });
+  }
+  const since = timeOfFrame(rate, lands - start);
+  const { edge, falls, fast, closer } = wholeReveal(moment.settings);
+  const changing = Math.min(done, end) - lands;
+  // While it runs faster it shows more than it lasts, and then jumps back to where the song is.
+  const most = (frames: number, during: number) => Math.max(frames, frames - during + (during * fast) / 100);
   const spans = [
-    [beforeSlot.key, Math.min(end, done) - start],
-    [into.key, end - lands],
+    [beforeSlot.key, Math.ceil(most(Math.min(end, done) - start, changing))],
+    [into.key, Math.max(end - lands, Math.ceil((changing * fast) / 100))],
   ] as const;
   for (const [key, needed] of spans)
-    findings.push(...tooShort('reveal.short', moment, key, takes[key] ?? null, needed, rate));
-  const since = timeOfFrame(rate, lands - start);
-  const apart = fillOf(moment, into.key).at - fillOf(moment, beforeSlot.key).at - since;
+    findings.push(
+      ...tooShort(
+        'reveal.short',
+        moment,
+        key,
+        takes[key] ?? null,
+        needed,
+        rate,
+        beginsAt(moment, ruler, key),
+      ),
+    );
+  if (fast !== 100 && closer === 0 && done < end)
+    add({
+      code: 'reveal.jumps',
+      severity: 'watch',
+      measured: { value: Math.round(Math.abs(changing * (fast / 100 - 1))), unit: 'frames' },
+    });
+  const source = takes[into.key]?.measure?.size;
+  const scale = source ? fillFrame(source, project).matrix[0] * (1 + closer / 100) : 1;
+  if (closer > 0 && scale > allowed.enlarged)
+    add({
+      code: 'reveal.soft',
+      severity: 'watch',
+      measured: { value: scale, unit: 'scale' },
+      allowed: { value: allowed.enlarged, unit: 'scale' },
+    });
+  const first = edge === 'falling' ? falls[beforeSlot.key] : null;
+  if (typeof first === 'number' && first < since)
+    add({
+      code: 'reveal.early',
+      severity: 'fix',
+      measured: { value: first, unit: 'seconds' },
+      allowed: { value: since, unit: 'seconds' },
+    });
+  const apart = beginsAt(moment, ruler, into.key) - beginsAt(moment, ruler, beforeSlot.key) - since;
   const [one, other] = [takes[beforeSlot.key], takes[into.key]];
   if (one && other && one.take.id === other.take.id && Math.abs(apart) < timeOfFrame(rate, 1))
     add({ code: 'reveal.same-take', severity: 'fix' });

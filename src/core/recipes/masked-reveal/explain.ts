@@ -12,6 +12,7 @@ const edges = {
     `a straight edge that moves towards ${angle}° (0° to the right, 90° downwards), evenly`,
   circle: ({ across, down }: { across: number; down: number }) =>
     `a circle that grows evenly from ${across} % across and ${down} % down`,
+  drawn: () => 'a drawn shape whose corners move evenly from key to key',
   falling: () => 'a level edge that falls from the top, from rest and ever faster',
 };
 
@@ -24,10 +25,10 @@ export function explainReveal(moment: RevealMoment, ruler: Ruler, _material: Mat
     title: node.name,
     text: [
       tellLaid(node, project.rate),
-      ...(node.id === beforeSlot.key
+      ...(node.id.startsWith(beforeSlot.key) || node.mattes.length === 0
         ? []
         : [
-            `It shows behind ${edges[settings.edge](settings)}: from frame ${lands} (${beatLabel(grid, moment.lands)}), where nothing of it shows, to frame ${done}, where all does. Feather the edge by ${settings.soft} px in all, half on each side.`,
+            `It shows behind ${edges[settings.edge](settings)}: from frame ${lands} (${beatLabel(grid, moment.lands)}), where nothing of it shows yet, to frame ${done}, where the change is over. Feather the edge by ${settings.soft} px in all, half on each side.`,
           ]),
     ].join(' '),
     rows: rowsOfTake(node, project),

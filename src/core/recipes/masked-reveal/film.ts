@@ -2,6 +2,7 @@ import type * as z from 'zod/mini';
 import { choice, number, type FilmRecipe } from '../film';
 import { action, lockedKit, lockedSame, lockedUntouched, plain, plates, wildSound } from '../shots';
 import { emptyReveal, revealSchema } from './settings';
+import { beforeSlot, fallsField, fallSlot } from './slots';
 
 /** Something changes behind an edge that crosses the picture. */
 export const revealFilm: FilmRecipe<z.infer<typeof revealSchema>> = {
@@ -14,9 +15,18 @@ export const revealFilm: FilmRecipe<z.infer<typeof revealSchema>> = {
       line: 'a line',
       circle: 'a circle',
       falling: 'something that falls',
+      drawn: 'a drawn shape',
     }),
     frames: number('The change takes', 'frames', 1, 240),
     angle: number('The edge moves towards', '°', 0, 345, 15),
+    fast: number('Speed while it changes', '%', 50, 400, 10),
+    closer: number('Closer after it', '%', 0, 200, 5, 'as it is'),
+    ...Object.fromEntries(
+      [beforeSlot, fallSlot].map(({ key, title }) => [
+        fallsField(key),
+        { kind: 'instant', label: `It begins to fall in the ${title}`, slot: key } as const,
+      ]),
+    ),
     soft: number('The edge is soft by', 'px', 0, 400, 1, 'hard'),
     across: number('Middle of the circle, across', '%', 0, 100, 1),
     down: number('Middle of the circle, down', '%', 0, 100, 1),

@@ -1,19 +1,40 @@
-import type { Recipe, Sentence, View } from '../recipe';
-import { buildReveal, revealAnchors, type RevealMoment } from './build';
+import { shapeAt, withShapeAt } from '../../shapes/keyed';
+import type { Material } from '../material';
+import type { Outline, Recipe, Ruler, Sentence, View } from '../recipe';
+import { timeOfFrame } from '../../time/rate';
+import { beginsAt, buildReveal, revealAnchors, revealFrames, type RevealMoment } from './build';
+import { drawnKeys } from './edge';
 import { examineReveal } from './examine';
 import { explainReveal } from './explain';
 import { revealFilm } from './film';
-import { beforeSlot, revealedSlot, revealSlots } from './slots';
+import { wholeReveal } from './settings';
+import { afterSlot, beforeSlot, fallSlot, fallsField, revealedSlot, revealSlots } from './slots';
 import { revealWords } from './words';
 
+/** Where each take begins to fall. */
+function fallsIn(moment: RevealMoment, ruler: Ruler): Sentence {
+  const { start, lands } = revealFrames(moment, ruler);
+  const since = timeOfFrame(ruler.project.rate, lands - start);
+  const at = (slot: string, later: number) => beginsAt(moment, ruler, slot) + later;
+  return [
+    ', which begins in the first take at ',
+    { field: fallsField(beforeSlot.key), value: at(beforeSlot.key, since), dye: beforeSlot.dye },
+    ' and in the second at ',
+    { field: fallsField(fallSlot.key), value: at(fallSlot.key, 0), dye: fallSlot.dye },
+  ];
+}
+
 /** The moment in a sentence; each quantity is edited where it stands. */
-function sayReveal({ settings }: RevealMoment): Sentence {
+function sayReveal(moment: RevealMoment, ruler: Ruler): Sentence {
+  const { settings } = moment;
   const into = revealedSlot(settings);
   const at: Record<RevealMoment['settings']['edge'], Sentence> = {
     line: [', moving towards ', { field: 'angle' }, ' (0° right, 90° down)'],
     circle: [', from ', { field: 'across' }, ' across and ', { field: 'down' }, ' down'],
-    falling: [],
+    falling: fallsIn(moment, ruler),
+    drawn: [],
   };
+  const { closer, fast } = wholeReveal(settings);
   return [
     'From ',
     { anchor: 'start' },
@@ -26,8 +47,7 @@ function sayReveal({ settings }: RevealMoment): Sentence {
     ' it begins to change behind ',
     { field: 'edge' },
     ...at[settings.edge],
-    ', over ',
-    { field: 'frames' },
+    ...(settings.edge === 'drawn' ? [] : [', over ', { field: 'frames' }]),
     ', into ',
     { slot: into.key, part: 'take', dye: into.dye },
     ' from ',
@@ -36,14 +56,39 @@ function sayReveal({ settings }: RevealMoment): Sentence {
     { anchor: 'end' },
     '. The edge is ',
     { field: 'soft' },
-    ' soft.',
+    ' soft. While it changes the takes run at ',
+    { field: 'fast', value: fast },
+    ', and after it the picture is closer by ',
+    { field: 'closer', value: closer },
+    '.',
   ];
 }
 
 const views: View[] = [
   { id: 'whole', title: 'Reveal' },
-  { id: beforeSlot.key, title: 'Before', alone: beforeSlot.key },
+  { id: beforeSlot.key, title: 'Before', alone: beforeSlot.key, asFilmed: true },
+  { id: afterSlot.key, title: 'After', alone: afterSlot.key, asFilmed: true },
+  { id: fallSlot.key, title: 'What falls', alone: fallSlot.key, asFilmed: true },
+  { id: 'edge', title: 'Edge', outline: true },
 ];
+
+/** The edge on the frame that is looked at, where it is drawn. */
+function outline(moment: RevealMoment, _material: Material, ruler: Ruler, frame: number): Outline | null {
+  const { settings } = moment;
+  if (settings.edge !== 'drawn') return null;
+  const keys = drawnKeys(settings, ruler.project);
+  const after = Math.max(0, frame - revealFrames(moment, ruler).lands);
+  const others = keys.filter((key) => key.after !== after);
+  return {
+    title: 'the edge',
+    setting: 'shape',
+    rings: [shapeAt(keys, after)],
+    state: settings.shape ? 'drawn' : 'guessed',
+    drawn: (ring) => withShapeAt(keys, after, ring),
+    keys: keys.map((key) => revealFrames(moment, ruler).lands + key.after),
+    ...(others.length > 0 && others.length < keys.length ? { without: others } : {}),
+  };
+}
 
 /** Something changes behind an edge that crosses the picture: two takes of one locked camera. */
 export const maskedReveal: Recipe<RevealMoment> = {
@@ -54,10 +99,10 @@ export const maskedReveal: Recipe<RevealMoment> = {
   anchors: revealAnchors,
   sounds: (anchor) => (anchor === 'lands' ? { sound: 'cloth', by: 'start' } : null),
   showsFrom: ({ start, lands }, slot) => (slot === beforeSlot.key ? start : lands),
-  ofTakes: {},
+  ofTakes: { shape: null, falls: {} },
   say: sayReveal,
   views,
-  outline: () => null,
+  outline,
   landing: ({ settings: { edge, across = 50, down = 50 } }) => ({
     who: 'the change',
     at: edge === 'circle' ? [across / 100, down / 100] : [0.5, 0.5],

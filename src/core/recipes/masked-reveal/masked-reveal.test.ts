@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { painted } from '../../__tests__/scene';
 import { canPaint } from '../../picture/draw-list';
-import { mediaIn } from '../../picture/node';
+import { matrixAt, mediaIn, secondsAt, showsAt } from '../../picture/node';
 import { paintFrame } from '../../picture/reference/paint';
 import { frameOfBeat, regularGrid } from '../../time/grid';
 import { base, chosenTake, projectOf } from '../__tests__/chosen';
@@ -125,14 +125,94 @@ describe('the masked reveal', () => {
     ).toContain('fix reveal.same-take');
   });
 
+  it('follows a shape that is drawn frame by frame, and says where that stops short', () => {
+    const square = (left: number, right: number): [number, number][] => [
+      [left, -0.1],
+      [right, -0.1],
+      [right, 1.1],
+      [left, 1.1],
+    ];
+    const shape = [
+      { after: 0, ring: square(-0.2, -0.1) },
+      { after: 10, ring: square(-0.2, 0.5) },
+    ];
+    const drawn = set({ edge: 'drawn', shape });
+    const at = (frame: number, column: number) => paint(drawn, frame)[4 * (27 * size.width + column)];
+    // Half-way its edge lies at a fifth of the width.
+    expect([at(lands + 5, 17), at(lands + 5, 21), at(lands + 10, 46), at(lands + 30, 50)]).toEqual([
+      90, 200, 90, 200,
+    ]);
+    expect(codes(drawn)).toEqual(['fine reveal.lands', 'watch reveal.partial']);
+    expect(codes(set({ edge: 'drawn' }))).toEqual(['fine reveal.lands']);
+    const outline = maskedReveal.outline(drawn, material(), ruler, lands + 5);
+    expect(outline).toMatchObject({ state: 'drawn', keys: [lands, lands + 10] });
+    const next = outline?.drawn?.(square(0, 0.9)) as typeof shape;
+    expect(next.map(({ after }) => after)).toEqual([0, 5, 10]);
+    expect(maskedReveal.outline(moment, material(), ruler, lands)).toBeNull();
+  });
+
+  it('lets what falls begin to fall on its beat, in both takes, where that was marked', () => {
+    const falling = set({ edge: 'falling', falls: { before: 3, fall: 2.5 } });
+    const seconds = (given: RevealMoment, id: string, frame: number) => {
+      const node = mediaIn(maskedReveal.build(given, ruler, material())).find((one) => one.id === id);
+      return node && secondsAt(node, frame);
+    };
+    expect(seconds(falling, 'before', lands)).toBeCloseTo(3, 9);
+    expect(seconds(falling, 'fall', lands)).toBeCloseTo(2.5, 9);
+    // Another edge has nothing that falls: the in-points count again.
+    expect(seconds(set({ falls: { before: 3, fall: 2.5 } }), 'after', lands)).toBeCloseTo(2, 9);
+    expect(codes(falling)).toEqual(['fine reveal.lands']);
+    expect(codes(set({ edge: 'falling', falls: { before: 0.2 } }))).toContain('fix reveal.early');
+  });
+
+  // A falling part at 200 %: CRAFT.md, starting values. After it the take is where the song is.
+  it('runs faster while it changes, cuts to closer, and is with the song again', () => {
+    const given = set({ fast: 200, closer: 30 });
+    const tree = maskedReveal.build(given, ruler, material());
+    const shown = (slot: string, frame: number) =>
+      mediaIn(tree)
+        .filter((node) => node.id.startsWith(slot) && showsAt(node, frame))
+        .map((node) => secondsAt(node, frame));
+    const second = 1 / 25;
+    expect(shown('after', lands)).toEqual([2]);
+    expect(shown('after', lands + 10)[0]).toBeCloseTo(2 + 20 * second, 9);
+    expect(shown('after', done)[0]).toBeCloseTo(2 + 20 * second, 9);
+    expect(shown('after', done + 10)[0]).toBeCloseTo(2 + 30 * second, 9);
+    const since = (lands - tree.from) * second;
+    expect(shown('before', lands - 1)[0]).toBeCloseTo(since - second, 9);
+    expect(shown('before', lands + 10)[0]).toBeCloseTo(since + 20 * second, 9);
+    expect(shown('before', done)).toEqual([]);
+    const scale = (frame: number) =>
+      mediaIn(tree)
+        .filter((node) => showsAt(node, frame))
+        .map((node) => matrixAt(node, frame)[0]);
+    expect([scale(done - 1)[0], scale(done)[0]]).toEqual([1, 1.3]);
+    expect(codes(given)).toEqual(['fine reveal.lands']);
+    expect(codes(set({ fast: 200, closer: 100 }))).toContain('watch reveal.soft');
+    expect(codes(set({ fast: 200 }))).toContain('watch reveal.jumps');
+    const short = material({ after: chosenTake('two', size, rate, 60) });
+    expect(codes(set({ frames: 40, fast: 400 }), short)).toContain('stop reveal.short');
+    for (let frame = tree.from; frame < tree.until; frame += 3) expect(canPaint(tree, frame)).toBe(true);
+    for (const corner of [0, 4 * (size.width * size.height - 1)])
+      expect(paint(given, done + 2)[corner]).toBe(90);
+  });
+
   it('says itself in a sentence and in numbers', () => {
     const fields = (given: RevealMoment) =>
       maskedReveal
         .say(given, ruler, material())
         .flatMap((part) => (typeof part !== 'string' && 'field' in part ? [part.field] : []));
-    expect(fields(moment)).toEqual(['edge', 'angle', 'frames', 'soft']);
+    expect(fields(moment)).toEqual(['edge', 'angle', 'frames', 'soft', 'fast', 'closer']);
     expect(fields(set({ edge: 'circle' }))).toContain('across');
-    expect(fields(set({ edge: 'falling' }))).toEqual(['edge', 'frames', 'soft']);
+    expect(fields(set({ edge: 'falling' }))).toEqual([
+      'edge',
+      'falls.before',
+      'falls.fall',
+      'frames',
+      'soft',
+      'fast',
+      'closer',
+    ]);
     const steps = maskedReveal.explain(
       moment,
       ruler,

@@ -14,8 +14,16 @@ export const revealWords = {
     `The change begins on ${beat('position')}, frame ${facts.frame}, ${measured} from the beat.`,
   'reveal.cramped': ({ measured, allowed }) =>
     `Only ${measured} of the change's ${allowed} lie inside the moment: it would end half changed. Make the change shorter, or the moment longer.`,
+  'reveal.partial': ({ measured }) =>
+    `The drawn edge has come over ${measured} of the frame when it stops; beyond it what was before stays in the picture. Draw it over the whole frame on its last key, where that is not meant.`,
   'reveal.short': ({ facts, measured, allowed }) =>
     `The ${takeOf(facts)} has ${measured} from there; the moment needs ${allowed}. ${lengthen({ facts })}`,
+  'reveal.jumps': ({ measured }) =>
+    `Once it has changed the take goes back to where the song is: ${measured} of it are seen twice or never. A cut to a closer picture hides that.`,
+  'reveal.soft': ({ measured, allowed }) =>
+    `Closer, what was filmed is enlarged to ${measured}; beyond ${allowed} it looks soft. Come less close, or film larger than the film.`,
+  'reveal.early': ({ measured, allowed }) =>
+    `In the take before the change it falls ${measured} after its first picture; ${allowed} have to show before it. Begin the moment later, or choose another take.`,
   'reveal.same-take': () =>
     'Both sides of the edge show one take at one time: nothing changes. Choose another take, or let it begin elsewhere.',
 } satisfies Words;

@@ -2,13 +2,18 @@ import type { Finding } from '../../finding/finding';
 import type { MomentOf } from '../../model/records';
 import { fillOf } from '../../model/slots';
 import { solveRamp, type RampCode } from '../../motion/ramp';
-import { timeTrack, type TimeMap } from '../../motion/time-map';
-import { groupOf, type Node } from '../../picture/node';
+import { blended } from '../../motion/blended';
+import { gentle } from '../../motion/easing';
+import { still, type Track } from '../../motion/keyframes';
+import { sourceAt, timeTrack, type TimeMap } from '../../motion/time-map';
+import { meanStep } from '../../footage/picture-times';
+import { groupOf, type Node, type Transform } from '../../picture/node';
 import { timeOfFrame } from '../../time/rate';
 import { evenly, pinAnchor, spanAnchors } from '../anchors';
 import type { Material } from '../material';
 import type { Anchor, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
+import { following } from './follow';
 import { wholeRamp } from './settings';
 import { passSlot, poseAnchor } from './slots';
 
@@ -82,6 +87,44 @@ export function rampTime(
   return solveRamp(points, { ease: ease / 100, minSpeed: 0.02, maxSpeed: fast / 100 });
 }
 
+/** The zoom that goes in on one pose and out on the next; nothing where there is none. */
+function punch(moment: RampMoment, anchors: readonly Anchor[], { project }: Ruler): Transform[] {
+  const { zoom } = wholeRamp(moment.settings);
+  if (zoom === 0) return [];
+  const scale: Track = anchors.slice(0, -1).map(({ frame }, index) => ({
+    frame,
+    value: index % 2 === 1 ? 1 + zoom / 100 : 1,
+    ease: gentle,
+  }));
+  const { width, height } = project;
+  const at = still(0);
+  return [{ is: 'move', size: { width, height }, x: at, y: at, rotation: at, scale, undone: false }];
+}
+
+/** The pictures of a ramp’s take that show, and what is made of two of them; null where one is shown twice instead. */
+export function rampBlend(moment: RampMoment, ruler: Ruler, material: Material) {
+  const times = material.takes[passSlot.key]?.measure?.times;
+  const solved = rampTime(moment, ruler);
+  const step = times ? meanStep(times) : 0;
+  if (wholeRamp(moment.settings).lacking === 'repeats' || !times || !solved || step === 0) return null;
+  const anchors = rampAnchors(moment, ruler);
+  const span = { from: anchors[0].frame, until: anchors[anchors.length - 1].frame };
+  const found = blended(timeTrack(solved.map, ruler.project.rate), { first: times.first, step }, span);
+  return found.mixed > 0 ? found : null;
+}
+
+/** What holds the followed point of a ramp still. */
+export function rampFollow(moment: RampMoment, ruler: Ruler): ReturnType<typeof following> {
+  const solved = rampTime(moment, ruler);
+  const anchors = rampAnchors(moment, ruler);
+  const from = anchors[0].frame;
+  const { rate } = ruler.project;
+  const seconds = Array.from({ length: Math.max(1, anchors[anchors.length - 1].frame - from) }, (_, index) =>
+    solved ? sourceAt(solved.map, timeOfFrame(rate, from + index)) : 0,
+  );
+  return following(moment, seconds, from, ruler.project);
+}
+
 /** The picture of a ramp: its take with bent time; as it was filmed where its beats do not rise. */
 export function buildRamp(moment: RampMoment, ruler: Ruler, material: Material): Node {
   const { project } = ruler;
@@ -90,16 +133,27 @@ export function buildRamp(moment: RampMoment, ruler: Ruler, material: Material):
   const end = Math.max(start + 1, last);
   const chosen = material.takes[passSlot.key] ?? null;
   const solved = rampTime(moment, ruler);
-  const size = { width: project.width, height: project.height };
-  return groupOf(
-    'shot',
-    size,
-    { from: start, until: end },
-    takeNode(project, passSlot.key, `Pass: ${chosen?.take.name ?? ''}`, chosen, {
-      from: start,
-      until: end,
-      at: fillOf(moment, passSlot.key).at,
-      ...(solved ? { time: timeTrack(solved.map, project.rate) } : {}),
-    }),
+  const blend = rampBlend(moment, ruler, material);
+  const moves = wholeRamp(moment.settings).lacking === 'moves';
+  const time =
+    (moves ? blend?.exact : blend?.under) ?? (solved ? timeTrack(solved.map, project.rate) : undefined);
+  const transforms = solved ? [...rampFollow(moment, ruler).step, ...punch(moment, anchors, ruler)] : [];
+  const name = chosen?.take.name ?? '';
+  const layer = (id: string, title: string, of: Track | undefined, rest: Partial<Node> = {}) =>
+    takeNode(
+      project,
+      id,
+      `${title}: ${name}`,
+      chosen,
+      { from: start, until: end, at: fillOf(moment, passSlot.key).at, ...(of ? { time: of } : {}) },
+      { transforms, ...rest },
+    );
+  const pass = layer(passSlot.key, 'Pass', time).map((node) =>
+    moves && blend ? { ...node, content: { ...node.content, between: 'moves' as const } } : node,
   );
+  const size = { width: project.width, height: project.height };
+  return groupOf('shot', size, { from: start, until: end }, [
+    ...pass,
+    ...(blend && !moves ? layer('next', 'Next picture', blend.over, { opacity: blend.opacity }) : []),
+  ]);
 }

@@ -1,11 +1,13 @@
 import type { Finding } from '../../finding/finding';
+import { fillOf, tapsOf } from '../../model/slots';
 import { meanStep } from '../../footage/picture-times';
 import { sourceAt } from '../../motion/time-map';
 import { timeOfBeat } from '../../time/grid';
 import { deliveryRates, frameOfTime, perSecond, timeOfFrame } from '../../time/rate';
 import type { ChosenTake, Material } from '../material';
 import type { Ruler } from '../recipe';
-import { instantOf, posesOf, rampAnchors, rampTime, type RampMoment } from './build';
+import { tearsIn } from './works';
+import { instantOf, posesOf, rampAnchors, rampBlend, rampFollow, rampTime, type RampMoment } from './build';
 import { wholeRamp } from './settings';
 import { passSlot } from './slots';
 import type { RampWord } from './words';
@@ -18,14 +20,21 @@ function repeatsOf(seconds: readonly number[], { measure }: ChosenTake): number 
   return shown.filter((picture, index) => index > 0 && picture === shown[index - 1]).length;
 }
 
+/** pixels of the delivery for one that was filmed, beyond which it looks soft. From memory, no published source */
+const softBeyond = 1.15;
+
 /** Rates that cameras film at, pictures a second, rising. */
 const captureRates = [...deliveryRates.map(perSecond), 100, 120, 240].sort((a, b) => a - b);
 
 /** What is wrong with a ramp as it stands, how much, and what to do. */
-export function examineRamp(moment: RampMoment, ruler: Ruler, { takes }: Material): Finding<RampWord>[] {
+export function examineRamp(
+  moment: RampMoment,
+  ruler: Ruler,
+  { takes, solved: solvedWorks }: Material,
+): Finding<RampWord>[] {
   const { grid, project } = ruler;
   const { rate } = project;
-  const { slow } = wholeRamp(moment.settings);
+  const { slow, zoom, lacking } = wholeRamp(moment.settings);
   const findings: Finding<RampWord>[] = [];
   const add = (finding: Omit<Finding<RampWord>, 'where'>) =>
     findings.push({ ...finding, where: { moment: moment.id } });
@@ -67,14 +76,36 @@ export function examineRamp(moment: RampMoment, ruler: Ruler, { takes }: Materia
       allowed: { value: frameOfTime(rate, needs), unit: 'frames' },
       facts: { earlier: 0 },
     });
+  if (tapsOf(fillOf(moment, passSlot.key)).length === 1) add({ code: 'ramp.one-tap', severity: 'fix' });
   const repeated = repeatsOf(seconds, chosen);
   const enough = captureRates.find((one) => one >= (perSecond(rate) / slow) * 100 * 0.999);
-  if (repeated > 0)
+  const blend = rampBlend(moment, ruler, { takes, solved: {} });
+  if (blend || repeated > 0)
     add({
-      code: 'ramp.repeats',
+      code: blend ? (lacking === 'moves' ? 'ramp.makes' : 'ramp.blends') : 'ramp.repeats',
       severity: 'watch',
-      measured: { value: repeated, unit: 'frames' },
+      measured: { value: blend?.mixed ?? repeated, unit: 'frames' },
       facts: { rate: Math.round(enough ?? captureRates[captureRates.length - 1]) },
+    });
+  const torn = lacking === 'moves' ? tearsIn(solvedWorks) : [];
+  const worst = torn.reduce((most, one) => Math.max(most, one.share), 0);
+  if (torn.length > 0)
+    add({
+      code: 'ramp.tears',
+      severity: 'fix',
+      measured: { value: torn.length, unit: 'frames' },
+      facts: { first: torn[0].frame, last: torn[torn.length - 1].frame, share: worst },
+    });
+  const { width, height } = chosen.measure.size;
+  const fill = Math.max(project.width / width, project.height / height);
+  const followed = rampFollow(moment, ruler).enlarged;
+  const enlarged = fill * (1 + zoom / 100) * followed;
+  if ((zoom > 0 || followed > 1) && enlarged > softBeyond)
+    add({
+      code: 'ramp.soft',
+      severity: 'watch',
+      measured: { value: enlarged, unit: 'share' },
+      allowed: { value: softBeyond, unit: 'share' },
     });
   return findings;
 }

@@ -1,5 +1,5 @@
 import type * as z from 'zod/mini';
-import { number, type FilmRecipe } from '../film';
+import { choice, number, type FilmRecipe } from '../film';
 import { action, plain } from '../shots';
 import { emptyRamp, mostPoses, rampSchema } from './settings';
 import { instantField, passSlot } from './slots';
@@ -15,6 +15,12 @@ export const rampFilm: FilmRecipe<z.infer<typeof rampSchema>> = {
     fast: number('Speed between', '%', 100, 1000, 25),
     poses: number('Poses', '', 1, mostPoses),
     ease: number('The speed changes over', '%', 0, 100, 5, 'nothing: it steps'),
+    zoom: number('Zoom on every other pose', '%', 0, 200, 5, 'nothing'),
+    lacking: choice('Where pictures are lacking', {
+      repeats: 'shows one twice',
+      blends: 'blends two',
+      moves: 'makes one along what moves',
+    }),
     ...Object.fromEntries(
       Array.from({ length: mostPoses }, (_, index) => [
         instantField(index + 1),

@@ -5,6 +5,7 @@ import { explainRamp } from './explain';
 import { rampFilm } from './film';
 import { instantField, passSlot, poseAnchor } from './slots';
 import { rampWords } from './words';
+import { rampWorks } from './works';
 
 /** The moment in a sentence; each quantity is edited where it stands. */
 const sayRamp = (moment: RampMoment, ruler: Ruler): Sentence => [
@@ -31,12 +32,16 @@ const sayRamp = (moment: RampMoment, ruler: Ruler): Sentence => [
   { field: 'fast' },
   ' at the most, and changes its speed over ',
   { field: 'ease' },
-  ' of the way.',
+  ' of the way. It is enlarged on every other pose by ',
+  { field: 'zoom' },
+  ', and where pictures are lacking it ',
+  { field: 'lacking' },
+  '.',
 ];
 
 const views: View[] = [
   { id: 'ramp', title: 'Ramp' },
-  { id: passSlot.key, title: 'As filmed', alone: passSlot.key, asFilmed: true },
+  { id: passSlot.key, title: 'As filmed', alone: passSlot.key, asFilmed: true, unmoved: true },
 ];
 
 /** Time bends round poses: each shows on its beat, slow there and as fast between as it has to be. */
@@ -55,8 +60,8 @@ export const speedRamp: Recipe<RampMoment> = {
   views,
   outline: () => null,
   landing: () => null,
-  slotAt: () => null,
-  works: () => [],
+  slotAt: () => passSlot.key,
+  works: rampWorks,
   build: buildRamp,
   examine: examineRamp,
   words: rampWords,

@@ -1,7 +1,13 @@
 import type { Slot } from '../slots';
 
 /** The one take whose time bends. */
-export const passSlot = { key: 'pass', title: 'pass', dye: 'woad', open: true } as const satisfies Slot;
+export const passSlot = {
+  key: 'pass',
+  title: 'pass',
+  dye: 'woad',
+  open: true,
+  follows: true,
+} as const satisfies Slot;
 
 /** The setting that holds where a pose is in the take. @param pose 1 for the first */
 export const instantField = (pose: number): string => `instants.${pose}`;

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { invertAffine, mapPoint } from '../../geometry/affine';
 import { canPaint, describeFrame } from '../../picture/draw-list';
-import { mediaIn, secondsAt } from '../../picture/node';
+import { valueAt } from '../../motion/keyframes';
+import { matrixAt, mediaIn, secondsAt } from '../../picture/node';
 import { frameOfBeat, regularGrid } from '../../time/grid';
 import { base, chosenTake, projectOf } from '../__tests__/chosen';
 import type { Material } from '../material';
@@ -38,6 +40,50 @@ const secondsOf = (given: RampMoment, frame: number) => {
   return secondsAt(node, frame);
 };
 const frameAt = (position: number) => frameOfBeat(ruler.grid, rate, position);
+
+describe('a followed point', () => {
+  // Somebody walks from a fifth to half of the width while the take runs from 2 s to 7 s.
+  const taps = [
+    { time: 2, at: [0.2, 0.5] as [number, number] },
+    { time: 7, at: [0.5, 0.4] as [number, number] },
+  ];
+  const followed = set({}, { slots: { pass: { take: 'one', at: 1, taps } } });
+  const tree = speedRamp.build(followed, ruler, material());
+  const [node] = mediaIn(tree);
+  const pointAt = (seconds: number): [number, number] => {
+    const share = Math.min(1, Math.max(0, (seconds - 2) / 5));
+    return [(0.2 + 0.3 * share) * size.width, (0.5 - 0.1 * share) * size.height];
+  };
+
+  it('stays where it is while time bends, and no edge comes into sight', () => {
+    const where = Array.from({ length: tree.until - tree.from }, (_, index) => {
+      const frame = tree.from + index;
+      return mapPoint(matrixAt(node, frame), pointAt(secondsAt(node, frame)));
+    });
+    for (const axis of [0, 1]) {
+      const along = where.map((point) => point[axis]);
+      expect(Math.max(...along) - Math.min(...along)).toBeLessThan(1);
+    }
+    for (let frame = tree.from; frame < tree.until; frame += 0.25)
+      for (const corner of [
+        [0, 0],
+        [size.width, size.height],
+      ] as const) {
+        const [x, y] = mapPoint(invertAffine(matrixAt(node, frame)), [...corner]);
+        expect(Math.min(x, y, size.width - x, size.height - y)).toBeGreaterThanOrEqual(-1e-6);
+      }
+  });
+
+  it('is said to cost sharpness, and to want a second tap', () => {
+    expect(codes(followed)).toContain('watch ramp.soft');
+    const once = set({}, { slots: { pass: { take: 'one', at: 1, taps: taps.slice(0, 1) } } });
+    expect(codes(once)).toContain('fix ramp.one-tap');
+    expect(mediaIn(speedRamp.build(once, ruler, material()))[0].transforms).toHaveLength(1);
+    const elsewhere = taps.map((tap) => ({ ...tap, take: 'another' }));
+    const waits = set({}, { slots: { pass: { take: 'one', at: 1, taps: elsewhere } } });
+    expect(codes(waits)).toEqual(codes(moment));
+  });
+});
 
 describe('the speed ramp', () => {
   it('shows each marked pose on the frame of its beat', () => {
@@ -105,5 +151,78 @@ describe('the speed ramp', () => {
     expect(step.text).toContain(`Pose 2: 0:05.50 of the file on frame ${frameAt(13)}`);
     const rows = step.rows.filter(({ what }) => what === 'second of its file');
     expect(rows).toContainEqual(expect.objectContaining({ frame: frameAt(13) }));
+  });
+
+  it('blends two pictures where there are too few, as far as time has gone between them', () => {
+    const given = set({ lacking: 'blends' });
+    const [under, over] = mediaIn(speedRamp.build(given, ruler, material()));
+    const plain = mediaIn(speedRamp.build(moment, ruler, material()))[0];
+    const pictureOf = (seconds: number) => Math.floor(seconds * 25 + 0.5);
+    let mixed = 0;
+    for (let frame = under.from; frame < under.until; frame++) {
+      const share = valueAt(over.opacity, frame);
+      const [one, other] = [under, over].map((node) => pictureOf(secondsAt(node, frame)));
+      if (share === 0) continue;
+      mixed++;
+      expect(other).toBe(one + 1);
+      // By linear interpolation: the picture that is meant lies as far between the two as the upper one shows.
+      expect(one + share).toBeCloseTo(secondsAt(plain, frame) * 25, 3);
+    }
+    expect(mixed).toBeGreaterThan(30);
+    expect(canPaint(speedRamp.build(given, ruler, material()), frameAt(10) + 1)).toBe(true);
+    expect(codes(given)).toContain('watch ramp.blends');
+    // Filmed at 120 a second there is a picture for every frame.
+    const fast = material(1200, { num: 120, den: 1 });
+    expect(mediaIn(speedRamp.build(given, ruler, fast))).toHaveLength(1);
+    expect(codes(given, fast)).not.toContain('watch ramp.blends');
+  });
+
+  it('zooms in on one pose and out on the next, and says where that is soft', () => {
+    const given = set({ zoom: 50, poses: 3, instants: { 1: 3, 2: 5.5, 3: 6 } });
+    const [node] = mediaIn(speedRamp.build(given, ruler, material()));
+    const anchors = rampAnchors(given, ruler);
+    expect(anchors.slice(0, 4).map(({ frame }) => matrixAt(node, frame)[0])).toEqual([1, 1.5, 1, 1.5]);
+    expect(codes(given)).toContain('watch ramp.soft');
+    expect(codes(set({ zoom: 10 }))).not.toContain('watch ramp.soft');
+  });
+});
+
+describe('pictures that are made along what moves', () => {
+  const given = set({ lacking: 'moves' });
+  const [node] = mediaIn(speedRamp.build(given, ruler, material()));
+
+  it('are asked for only where the take has none of its own', () => {
+    expect(mediaIn(speedRamp.build(given, ruler, material()))).toHaveLength(1);
+    expect(node.content.between).toBe('moves');
+    const places = Array.from({ length: node.until - node.from }, (_, index) => {
+      const at = node.from + index;
+      return { place: secondsAt(node, at) * 25, wanted: secondsOf(moment, at) * 25 };
+    });
+    // What lies on a picture is that picture itself; all else lies where time has it.
+    const made = places.filter(({ place }) => Math.abs(place - Math.round(place)) > 1e-6);
+    for (const { place, wanted } of made) expect(place).toBeCloseTo(wanted, 6);
+    for (const { place, wanted } of places) expect(Math.abs(place - wanted)).toBeLessThan(0.51);
+    expect(made.length).toBeGreaterThan(20);
+    const [work] = speedRamp.works(given, ruler, material());
+    const task = work.task();
+    expect(task.is === 'tears' && task.pairs.length).toBe(made.length);
+    expect(speedRamp.works(set({ lacking: 'blends' }), ruler, material())).toEqual([]);
+    // A camera that was fast enough has all of them.
+    const fast = material(2500, { num: 250, den: 1 });
+    expect(speedRamp.works(given, ruler, fast)).toEqual([]);
+    expect(mediaIn(speedRamp.build(given, ruler, fast))[0].content.between).toBeUndefined();
+  });
+
+  it('are counted, and said where they tear', () => {
+    const counted = codes(given);
+    expect(counted).toContain('watch ramp.makes');
+    expect(counted).not.toContain('fix ramp.tears');
+    const tears = [
+      { frame: 260, share: 0.2 },
+      { frame: 264, share: 0.1 },
+    ];
+    const torn = { ...material(), solved: { tears: { method: 'tears-1' as const, tears } } };
+    expect(codes(given, torn)).toContain('fix ramp.tears');
+    expect(codes(set({ lacking: 'blends' }), torn)).not.toContain('fix ramp.tears');
   });
 });

@@ -18,6 +18,16 @@ export const rampWords = {
     `The take has ${measured} from there; the moment needs ${allowed}. ${lengthen({ facts })}`,
   'ramp.repeats': ({ measured, facts }) =>
     `${measured} show the same picture as the frame before: the take has too few. Filmed at ${facts.rate} a second it would have had enough.`,
+  'ramp.blends': ({ measured, facts }) =>
+    `${measured} are blended of two pictures: what moves far between them shows double. Filmed at ${facts.rate} a second it would have had enough.`,
+  'ramp.makes': ({ measured, facts }) =>
+    `${measured} are made of two pictures along what moves between them. Filmed at ${facts.rate} a second it would have had enough.`,
+  'ramp.tears': ({ measured, facts }) =>
+    `${measured} tear (${facts.first} to ${facts.last}; up to ${Math.round(100 * Number(facts.share))} % of one): there the two pictures do not show the same thing, or it moves too far. Blend them, or show one twice.`,
+  'ramp.soft': ({ measured, allowed }) =>
+    `Zoomed in or following, what was filmed is enlarged to ${measured}; beyond ${allowed} it looks soft. Zoom less, follow what moves less, or film larger than the film.`,
+  'ramp.one-tap': () =>
+    'The point that is to be followed was tapped on one picture only. Step to others in “As filmed” and tap it there too.',
 } satisfies Words;
 
 export type RampWord = keyof typeof rampWords;

@@ -63,7 +63,17 @@ export function intoPanel(panel: Panel, source: Size, pushed: number): Transform
   const scale = scaleIn(panel, source);
   const spare = [box.right - box.left - source.width * scale, box.bottom - box.top - source.height * scale];
   const [left, top] = spare.map((one) => (one / 2) * (1 - pushed / 100));
-  return { is: 'map', matrix: [scale, 0, 0, scale, box.left + left, box.top + top] };
+  const [x, y] = (
+    [
+      [box.left + left, box.left, box.right - source.width * scale],
+      [box.top + top, box.top, box.bottom - source.height * scale],
+    ] as const
+  ).map(([at, most, least]) => {
+    // Where nothing is enlarged, pixels stay pixels of all planes, as long as the panel is still filled.
+    const even = 2 * Math.round(at / 2);
+    return scale === 1 && even <= most && even >= least ? even : at;
+  });
+  return { is: 'map', matrix: [scale, 0, 0, scale, x, y] };
 }
 
 /** The picture of a split: each take in its own panel, from its beat on. */

@@ -1,6 +1,8 @@
 import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
 import { fillOf } from '../../model/slots';
+import { fitWithin, type Point, type Size } from '../../geometry/size';
+import { coverOfRings } from '../../picture/mask';
 import { timeOfBeat } from '../../time/grid';
 import { timeOfFrame } from '../../time/rate';
 import { landsInTurn } from '../anchors';
@@ -9,7 +11,22 @@ import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { scaleIn, slotsOf, splitAnchors, splitFrames, type SplitMoment } from './build';
 import { panelsOf } from './panels';
+import { wholeSplit } from './settings';
 import type { SplitCode } from './words';
+
+/** more of the frame than this that no panel covers is more than gutters. Common practice, no published source */
+const mostOpen = 0.08;
+
+/** The share of the frame that no panel covers, looked at on a small picture. */
+function openOf(rings: readonly Point[][], frame: Size): number {
+  const small = fitWithin(frame, 200);
+  const scale = small.width / frame.width;
+  const covers = rings.map((ring) =>
+    coverOfRings([ring.map(([x, y]): Point => [x * scale, y * scale])], small),
+  );
+  const open = covers[0].filter((_, at) => covers.every((cover) => cover[at] < 0.5));
+  return open.length / covers[0].length;
+}
 
 /** What is wrong with a split as it stands, how much, and what to do. */
 export function examineSplit(moment: SplitMoment, ruler: Ruler, { takes }: Material): Finding<SplitCode>[] {
@@ -31,6 +48,12 @@ export function examineSplit(moment: SplitMoment, ruler: Ruler, { takes }: Mater
   );
   add({ code: 'split.lands', severity: 'fine', measured: { value: Math.max(...off), unit: 'seconds' } });
   const panels = panelsOf(moment.settings, project);
+  const open = openOf(
+    panelsOf(moment.settings, project).map(({ ring }) => ring),
+    project,
+  );
+  if (Object.values(wholeSplit(moment.settings).drawn).some(Boolean) && open > mostOpen)
+    add({ code: 'split.open', severity: 'watch', measured: { value: open, unit: 'share' } });
   const shown = new Map<string, string>();
   slots.forEach(({ key, title }, index) => {
     const chosen = takes[key] ?? null;

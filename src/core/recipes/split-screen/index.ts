@@ -1,4 +1,6 @@
-import type { Recipe, Sentence, View } from '../recipe';
+import type { Point } from '../../geometry/size';
+import type { Material } from '../material';
+import type { Outline, Recipe, Ruler, Sentence, View } from '../recipe';
 import { buildSplit, panelBeats, slotsOf, splitAnchors, type SplitMoment } from './build';
 import { examineSplit } from './examine';
 import { explainSplit } from './explain';
@@ -38,7 +40,31 @@ const saySplit = (moment: SplitMoment): Sentence => [
   '.',
 ];
 
-const views: View[] = [{ id: 'split', title: 'Split' }];
+const views: View[] = [
+  { id: 'split', title: 'Split' },
+  ...panelSlots.map(({ key }, index) => ({ id: `cut-${key}`, title: `Cut ${index + 1}`, outline: key })),
+];
+
+/** The outline of one panel, the first where nobody says which. */
+function outline(
+  moment: SplitMoment,
+  _: Material,
+  { project }: Ruler,
+  _frame: number,
+  slot?: string,
+): Outline | null {
+  const index = slot ? slotsOf(moment).findIndex(({ key }) => key === slot) : 0;
+  if (index < 0) return null;
+  const { key, title } = panelSlots[index];
+  const { ring } = panelsOf(moment.settings, project)[index];
+  return {
+    title: `the cut of the ${title}`,
+    setting: `drawn.${key}`,
+    again: `Cut the ${title} evenly again`,
+    rings: [ring.map(([x, y]): Point => [x / project.width, y / project.height])],
+    state: wholeSplit(moment.settings).drawn[key] ? 'drawn' : 'guessed',
+  };
+}
 
 /** The frame splits into panels, each with its own take, framing and beat. */
 export const splitScreen: Recipe<SplitMoment> = {
@@ -54,7 +80,7 @@ export const splitScreen: Recipe<SplitMoment> = {
   ofTakes: {},
   say: saySplit,
   views,
-  outline: () => null,
+  outline,
   landing: (moment) => {
     const unit = { width: 1, height: 1 };
     const { box } = panelsOf({ ...moment.settings, gutter: 0, lean: 0 }, unit)[moment.settings.panels - 1];

@@ -1,5 +1,6 @@
 import type { Bounds, Point, Size } from '../../geometry/size';
 import { wholeSplit } from './settings';
+import { panelSlots } from './slots';
 
 /** A panel: its outline in delivery pixels, and the upright box around it. */
 export type Panel = { ring: Point[]; box: Bounds };
@@ -52,7 +53,7 @@ function grid({ panels, gutter }: Cut, { width, height }: Size): Point[][] {
   });
 }
 
-/** The panels of a frame, from the upper left to the lower right. @param frame delivery pixels */
+/** The panels of a frame, from the upper left to the lower right: as they were drawn, else evenly. @param frame delivery pixels */
 export function panelsOf(settings: Parameters<typeof wholeSplit>[0], frame: Size): Panel[] {
   const whole = wholeSplit(settings);
   const turned = { width: frame.height, height: frame.width };
@@ -62,5 +63,9 @@ export function panelsOf(settings: Parameters<typeof wholeSplit>[0], frame: Size
       : whole.cut === 'columns'
         ? columns(whole, frame)
         : columns(whole, turned).map((ring) => ring.map(([x, y]): Point => [y, x]));
-  return rings.map((ring) => ({ ring, box: boxOf(ring, frame) }));
+  return rings.map((even, index) => {
+    const drawn = whole.drawn[panelSlots[index].key];
+    const ring = drawn ? drawn.map(([x, y]): Point => [x * frame.width, y * frame.height]) : even;
+    return { ring, box: boxOf(ring, frame) };
+  });
 }

@@ -45,6 +45,47 @@ const paint = (given: SplitMoment, frame: number) =>
 const at = (given: SplitMoment, frame: number, x: number, y: number) =>
   paint(given, frame).data[4 * (y * size.width + x)];
 
+describe('a cut that is drawn', () => {
+  const ring: [number, number][] = [
+    [0, 0],
+    [0.5, 0],
+    [0.3, 1],
+    [0, 1],
+  ];
+  const drawn = set({ drawn: { 'panel-1': ring } });
+
+  it('is where its panel shows, filled by its take', () => {
+    expect(at(drawn, 180, 40, 4)).toBe(80);
+    expect(at(drawn, 180, 62, 104)).not.toBe(80);
+    const [panel] = panelsOf(drawn.settings, size);
+    expect([panel.box.left, panel.box.right]).toEqual([0, 96]);
+    const outline = splitScreen.outline(drawn, material(), ruler, 0, 'panel-1');
+    expect(outline).toMatchObject({ state: 'drawn', setting: 'drawn.panel-1', rings: [ring] });
+    expect(splitScreen.outline(moment, material(), ruler, 0, 'panel-3')).toMatchObject({ state: 'guessed' });
+    expect(splitScreen.outline(moment, material(), ruler, 0, 'panel-4')).toBeNull();
+  });
+
+  it('that leaves much of the frame black is said', () => {
+    const small: [number, number][] = ring.map(([x, y]) => [x * 0.4, y]);
+    expect(codes(set({ drawn: { 'panel-1': small } }))).toContain('watch split.open');
+    expect(
+      codes(
+        set({
+          drawn: {
+            'panel-1': [
+              [0, 0],
+              [0.34, 0],
+              [0.34, 1],
+              [0, 1],
+            ],
+          },
+        }),
+      ),
+    ).not.toContain('watch split.open');
+    expect(codes(set({ gutter: 60 }))).not.toContain('watch split.open');
+  });
+});
+
 describe('the split screen', () => {
   it('lays panels side by side that fill the frame but for its gutters, however it is cut', () => {
     fc.assert(

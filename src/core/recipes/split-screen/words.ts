@@ -15,6 +15,8 @@ export const splitWords = {
     `The take of the ${panelOf(facts)} has ${measured} from there; the panel shows for ${allowed}. ${lengthen({ facts })}`,
   'split.soft': ({ facts, measured, allowed }) =>
     `The picture of the ${panelOf(facts)} is enlarged ${measured} (allowed ${allowed}), which costs sharpness. Cut the frame the other way, or film larger.`,
+  'split.open': ({ measured }) =>
+    `${measured} of the frame is in no panel and stays black. Draw the cuts up to each other, where that is not meant.`,
   'split.twice': ({ facts }) =>
     `${facts.panels} show the same pictures of one take. Let one begin later, or give it another take.`,
 } satisfies Words;

@@ -11,6 +11,7 @@ import { groundShake, type GroundShake } from '../ground-shake';
 import type { ChosenTake, Material } from '../material';
 import type { Anchor, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
+import { raisedJump } from './raised';
 import { wholeLeap } from './settings';
 import { cutoutOfSlot, downSlot, flightOfSlot, leavesPin, upSlot } from './slots';
 
@@ -47,6 +48,7 @@ export function leapFrames(moment: LeapMoment, ruler: Ruler) {
   const end = Math.max(start + 1, at('end') ?? 0);
   const lands = Math.max(start, at('lands') ?? start);
   const { way } = moment.settings;
+  // A raised jump is one take, whose feet meet the floor where it lands.
   const leaves = way === 'take-off' ? lands : way === 'both' ? Math.max(start, at(leavesPin) ?? start) : null;
   return { start, leaves, meets: way === 'take-off' ? null : lands, end };
 }
@@ -236,8 +238,12 @@ export function buildLeap(moment: LeapMoment, ruler: Ruler, material: Material):
         at: 0,
         hold: true,
       }),
-      ...goingUp(moment, ruler, material, takes[upSlot.key] ?? null),
-      ...comingDown(moment, ruler, material, takes[downSlot.key] ?? null),
+      ...(moment.settings.way === 'raised'
+        ? raisedJump(moment, ruler, material)
+        : [
+            ...goingUp(moment, ruler, material, takes[upSlot.key] ?? null),
+            ...comingDown(moment, ruler, material, takes[downSlot.key] ?? null),
+          ]),
     ],
     { transforms: leapShake(moment, ruler).transforms },
   );

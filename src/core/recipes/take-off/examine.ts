@@ -8,9 +8,53 @@ import { cutoutIn, examineCutout } from '../cutouts';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { flightIn, hitsOf, leapAnchors, leapFrames, leftAt, metAt, pushOf, type LeapMoment } from './build';
+import { beyondTop, raisedOutlines, raisedSpan } from './raised';
 import { wholeLeap } from './settings';
 import { cutoutOfSlot, downSlot, leavesPin, upSlot } from './slots';
 import type { LeapCode } from './words';
+
+/** What is wrong with a jump that is raised: pictures in which nobody stands out, or that end above the frame. */
+function examineRaised(moment: LeapMoment, ruler: Ruler, material: Material): Finding<LeapCode>[] {
+  const where = { moment: moment.id };
+  const span = raisedSpan(moment, ruler, material);
+  const outlines = raisedOutlines(moment, ruler, material);
+  const flight = flightIn(material, upSlot.key);
+  if (flight && !span) return [{ code: 'leap.half', severity: 'fix', where }];
+  if (!span || !outlines) return [];
+  const solved = Object.keys(material.solved).filter((name) => name.startsWith(`${upSlot.key}-raised-`));
+  const lacking = span.until - span.from - outlines.length;
+  // While they are still being cut out nothing is lacking yet.
+  if (lacking > 0 && solved.length >= span.until - span.from)
+    return [
+      {
+        code: 'leap.not-raised',
+        severity: 'fix',
+        where,
+        measured: { value: lacking, unit: 'frames' },
+      },
+    ];
+  const beyond = beyondTop(moment, ruler, material);
+  const faint = Math.max(0, ...outlines.map(({ cutout }) => cutout.faint));
+  const told = examineCutout({ share: 1, faint, rings: [] });
+  return [
+    ...(beyond > 0
+      ? [
+          {
+            code: 'leap.too-high' as const,
+            severity: 'watch' as const,
+            where,
+            measured: { value: beyond, unit: 'share' as const },
+          },
+        ]
+      : []),
+    ...told.map(({ code, ...rest }) => ({
+      code: `leap.${code}` as const,
+      ...rest,
+      where,
+      facts: { slot: upSlot.key },
+    })),
+  ];
+}
 
 /** What is wrong with a leap as it stands, how much, and what to do. */
 export function examineLeap(moment: LeapMoment, ruler: Ruler, material: Material): Finding<LeapCode>[] {
@@ -24,7 +68,8 @@ export function examineLeap(moment: LeapMoment, ruler: Ruler, material: Material
   const { start, leaves, meets, end } = leapFrames(moment, ruler);
   const used = [
     ...(leaves === null ? [] : [{ slot: upSlot.key, marked: left }]),
-    ...(meets === null ? [] : [{ slot: downSlot.key, marked: met }]),
+    ...(meets === null || way === 'raised' ? [] : [{ slot: downSlot.key, marked: met }]),
+    ...(way === 'raised' ? [{ slot: upSlot.key, marked: null }] : []),
   ];
   for (const { slot } of used)
     if (!takes[slot]) add({ code: 'leap.missing', severity: 'stop', facts: { slot } });
@@ -51,7 +96,7 @@ export function examineLeap(moment: LeapMoment, ruler: Ruler, material: Material
     const empty = meets - push.frames - streak - (leaves + streak);
     if (empty < 1)
       add({ code: 'leap.crowded', severity: 'fix', measured: { value: 1 - empty, unit: 'frames' } });
-  } else if (meets !== null && meets - push.frames - streak < start) {
+  } else if (way !== 'raised' && meets !== null && meets - push.frames - streak < start) {
     const room = start - (meets - push.frames - streak);
     add({ code: 'leap.crowded', severity: 'fix', measured: { value: room, unit: 'frames' } });
   }
@@ -66,6 +111,10 @@ export function examineLeap(moment: LeapMoment, ruler: Ruler, material: Material
     if (takes[plateSlot] && cutout)
       for (const { code, ...rest } of examineCutout(cutout))
         add({ code: `leap.${code}`, ...rest, facts: { slot } });
+    if (way === 'raised') {
+      findings.push(...examineRaised(moment, ruler, material));
+      continue;
+    }
     const { times } = chosen.measure;
     const ends = times.last + meanStep(times);
     const instant = slot === upSlot.key ? leftAt(moment, material) : metAt(moment, material);

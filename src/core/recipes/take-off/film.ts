@@ -15,10 +15,12 @@ export const leapFilm: FilmRecipe<z.infer<typeof leapSchema>> = {
       'take-off': 'a take-off',
       landing: 'a landing',
       both: 'a take-off and a landing',
+      raised: 'a jump that is higher than it was',
     }),
     streak: number('The streak takes', 'frames', 1, 8),
     push: number('Push-off and landing take', 'frames', 0, 60),
     fast: number('They run at', '%', 25, 800, 5),
+    raise: number('It is higher by', '%', 1, 100, 1),
     shake: number('The ground shakes by', 'px', 0, 100, 1, 'nothing'),
     left: { kind: 'instant', label: 'The last picture in the air', slot: upSlot.key },
     met: { kind: 'instant', label: 'The picture in which the feet meet the floor', slot: downSlot.key },
@@ -40,7 +42,7 @@ export const leapFilm: FilmRecipe<z.infer<typeof leapSchema>> = {
                 { after: ['first-plate'], takes: 5 },
               ),
             ]),
-        ...(way === 'take-off'
+        ...(way === 'take-off' || way === 'raised'
           ? []
           : [
               action(
@@ -59,7 +61,7 @@ export const leapFilm: FilmRecipe<z.infer<typeof leapSchema>> = {
         kit: [...lockedKit, 'mat out of frame'],
         cautions: ['heights', 'lights'],
         risk: 3,
-        mask: 2 / footing.frames,
+        mask: (way === 'raised' ? 12 : 2) / footing.frames,
         mend: Math.min(1, 4 / footing.frames),
         saving: 'Nothing but wall and floor behind the jump: only four frames are cut out.',
         energy: 0.9,

@@ -27,9 +27,31 @@ const sayTake = (
   '. ',
 ];
 
+/** A jump that is raised, in a sentence. */
+const sayRaised: Sentence = [
+  'From ',
+  { anchor: 'start' },
+  ' to ',
+  { anchor: 'end' },
+  ' there is ',
+  { field: 'way' },
+  ': ',
+  { slot: upSlot.key, part: 'take', dye: upSlot.dye },
+  ', looked for from ',
+  { slot: upSlot.key, part: 'start', dye: upSlot.dye },
+  ', is raised by ',
+  { field: 'raise' },
+  ' of the frame’s height, the feet meet the floor on ',
+  { anchor: 'lands' },
+  ', and the ground shakes by ',
+  { field: 'shake' },
+  '.',
+];
+
 /** The moment in a sentence; each quantity is edited where it stands. */
 function sayLeap(moment: LeapMoment, _ruler: Ruler, material: Material): Sentence {
   const { way } = moment.settings;
+  if (way === 'raised') return sayRaised;
   const up = sayTake(
     upSlot,
     'The performer jumps in ',
@@ -88,7 +110,8 @@ export const takeOff: Recipe<LeapMoment> = {
   slotsIn: ({ settings: { way } }) =>
     leapSlots.filter(
       ({ key }) =>
-        !(key === downSlot.key && way === 'take-off') && !(key === upSlot.key && way === 'landing'),
+        !(key === downSlot.key && (way === 'take-off' || way === 'raised')) &&
+        !(key === upSlot.key && way === 'landing'),
     ),
   suggests: () => upSlot.key,
   anchors: leapAnchors,

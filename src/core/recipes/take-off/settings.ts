@@ -3,7 +3,9 @@ import * as z from 'zod/mini';
 const seconds = z.optional(z.nullable(z.number().check(z.nonnegative())));
 
 export const leapSchema = z.object({
-  way: z.enum(['take-off', 'landing', 'both']),
+  way: z.enum(['take-off', 'landing', 'both', 'raised']),
+  /** per cent of the frame's height by which a raised jump is higher than it was; unset is 15 */
+  raise: z.optional(z.number().check(z.minimum(1), z.maximum(100))),
   /** frames that the streak takes on its way out of the frame, or into it; unset is 2 */
   streak: z.optional(z.int().check(z.minimum(1), z.maximum(8))),
   /** delivery frames of the push-off, and of the landing before the floor; unset is 4 */
@@ -26,6 +28,7 @@ export const emptyLeap = {
   push: 4,
   fast: 200,
   shake: 10,
+  raise: 15,
 } as const satisfies LeapSettings;
 
 /** Settings with everything that was never said as it is at first. */

@@ -3,7 +3,7 @@ import { painted } from '../../__tests__/scene';
 import type { Answer } from '../../footage/task';
 import type { Point } from '../../geometry/size';
 import { canPaint } from '../../picture/draw-list';
-import { mediaIn, secondsAt } from '../../picture/node';
+import { matrixAt, mediaIn, secondsAt, type MediaNode } from '../../picture/node';
 import { paintFrame } from '../../picture/reference/paint';
 import { frameOfBeat, regularGrid } from '../../time/grid';
 import { base, chosenTake, projectOf } from '../__tests__/chosen';
@@ -62,6 +62,11 @@ const material = (takes: Material['takes'] = {}, solved: Material['solved'] = {}
 });
 const codes = (given: LeapMoment, of = material()) =>
   takeOff.examine(given, ruler, of).map(({ severity, code }) => `${severity} ${code}`);
+/** A jump from the floor at 2 s to the floor at 2.6 s, each of its pictures cut out. */
+const inAir = (pictures = 60): Material['solved'] => ({
+  'up-flight': { method: 'flight-1', flight: { leaves: 2, highest: 2.3, meets: 2.6 } },
+  ...Object.fromEntries(Array.from({ length: pictures }, (_, index) => [`up-raised-${index}`, cutout])),
+});
 const { start, leaves, meets, end } = leapFrames(moment, ruler) as {
   start: number;
   leaves: number;
@@ -181,5 +186,54 @@ describe('take-off and landing', () => {
       0,
       expect.closeTo(-0.8 * 54, 6),
     ]);
+  });
+});
+
+describe('a jump that is raised', () => {
+  const raised = set({ way: 'raised', raise: 20 });
+  const given = material({}, inAir());
+  const tree = takeOff.build(raised, ruler, given);
+  const lands = frameOfBeat(ruler.grid, rate, 16);
+  const part = (id: string) => mediaIn(tree).find((node) => node.id === id);
+
+  it('shows its feet on the floor on the beat, and the jumper higher in between, as a body that is thrown up', () => {
+    const air = part('up-raised');
+    expect([air?.from, air?.until]).toEqual([lands - 15, lands]);
+    expect(secondsAt(part('up-after') as MediaNode, lands)).toBeCloseTo(2.6, 9);
+    expect(secondsAt(air as MediaNode, lands - 15)).toBeCloseTo(2, 9);
+    const higher = (frame: number) => -matrixAt(air as MediaNode, frame)[5];
+    // A thrown body: heights are a parabola over time, highest half-way.
+    expect([higher(lands - 15), higher(lands)]).toEqual([0, 0].map((zero) => expect.closeTo(zero, 9)));
+    for (let frame = lands - 15; frame <= lands; frame++) {
+      const share = (frame - (lands - 15)) / 15;
+      expect(higher(frame)).toBeCloseTo(0.2 * size.height * 4 * share * (1 - share), 6);
+    }
+    for (let frame = tree.from; frame < tree.until; frame += 3) expect(canPaint(tree, frame)).toBe(true);
+    expect(codes(raised, given)).toEqual(['fine leap.lands']);
+  });
+
+  it('asks for the jump, and then for each of its pictures to be cut out', () => {
+    const names = (of: Material) => takeOff.works(raised, ruler, of).map(({ name }) => name);
+    expect(names({ ...given, solved: {} })).toEqual(['up-flight']);
+    expect(names(given).slice(0, 3)).toEqual(['up-flight', 'up-raised-0', 'up-raised-1']);
+    expect(names(given)).toHaveLength(16);
+    expect(names(material({ plate: null }, inAir()))).toEqual([]);
+  });
+
+  it('is as filmed while a picture is not cut out, and says what is wrong', () => {
+    const waiting = material({}, inAir(5));
+    const nodes = mediaIn(takeOff.build(raised, ruler, waiting)).map(({ id }) => id);
+    expect(nodes).toEqual(['plate', 'up']);
+    expect(codes(raised, waiting)).toEqual(['fine leap.lands']);
+    const nobody: Answer = { method: 'cutout-1', cutout: { rings: [], share: 0, faint: 0 } };
+    const gone = material({}, { ...inAir(), 'up-raised-3': nobody });
+    expect(codes(raised, gone)).toContain('fix leap.not-raised');
+    expect(codes(set({ way: 'raised', raise: 60 }), given)).toContain('watch leap.too-high');
+    const half: Answer = { method: 'flight-1', flight: { leaves: null, highest: 1, meets: 2 } };
+    expect(codes(raised, material({}, { ...inAir(), 'up-flight': half }))).toContain('fix leap.half');
+    expect(codes(raised, material({ up: null }, inAir()))).toContain('stop leap.missing');
+    expect(codes(raised, material({}, { 'up-flight': { method: 'flight-1', flight: null } }))).toContain(
+      'fix leap.no-flight',
+    );
   });
 });

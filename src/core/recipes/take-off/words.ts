@@ -11,9 +11,11 @@ export const leapWords = {
   'leap.never-lands': () =>
     'The performer would be gone, or back, outside the moment. Put take-off and landing one after the other between beginning and end.',
   'leap.lands': ({ facts, measured }) =>
-    facts.way === 'both'
-      ? `Take-off and landing are on their beats (frames ${facts.frames}), ${measured} from them at the most.`
-      : `The ${facts.way} is on its beat (frame ${facts.frames}), ${measured} from it.`,
+    facts.way === 'raised'
+      ? `The feet meet the floor on the beat (frame ${facts.frames}), ${measured} from it.`
+      : facts.way === 'both'
+        ? `Take-off and landing are on their beats (frames ${facts.frames}), ${measured} from them at the most.`
+        : `The ${facts.way} is on its beat (frame ${facts.frames}), ${measured} from it.`,
   'leap.crowded': ({ measured }) =>
     `There are ${measured} too few for the streaks and the landing before the floor. Move the beats apart, or shorten the push-off.`,
   'leap.no-flight': ({ facts }) =>
@@ -24,6 +26,12 @@ export const leapWords = {
     `Nobody stands out from the clean plate in that picture of the ${jump(facts.slot)} (${measured} of it), so there is no streak. Mark another one, or choose another plate.`,
   'leap.faint': ({ facts, measured, allowed }) =>
     `Along ${measured} of the outline in the ${jump(facts.slot)} the performer hardly differs from the set (${allowed} at most). Look at the streak closely.`,
+  'leap.half': () =>
+    'The take shows only a part of the jump: it has to begin and end on the floor. Look for it from earlier, or choose another take.',
+  'leap.not-raised': ({ measured }) =>
+    `In ${measured} of the flight nobody stands out from the clean plate, so nothing is raised. Choose another take or plate; dark clothes before a light wall do best.`,
+  'leap.too-high': ({ measured }) =>
+    `Raised so high, the jump goes beyond the upper edge of the frame by ${measured} of its height. Raise it less, or film with more room above.`,
   'leap.beyond': ({ facts, measured, allowed }) =>
     `The picture marked in the take of the ${jump(facts.slot)} is at ${measured}; the take ends at ${allowed}. Mark another one.`,
   'leap.short': ({ facts, measured, allowed }) =>

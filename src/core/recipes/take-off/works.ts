@@ -4,6 +4,7 @@ import { cutoutWork } from '../cutouts';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
 import { flightIn, streakAt, type LeapMoment } from './build';
+import { raisedWorks } from './raised';
 import { wholeLeap } from './settings';
 import { cutoutOfSlot, downSlot, flightOfSlot, upSlot } from './slots';
 
@@ -29,6 +30,10 @@ function flightWork(moment: LeapMoment, { takes }: Material, slot: string): Work
 /** The works of a leap: its instants, and then the cut-outs of the pictures there. */
 export function leapWorks(moment: LeapMoment, ruler: Ruler, material: Material): Work[] {
   const { way, left, met } = wholeLeap(moment.settings);
+  if (way === 'raised') {
+    const flight = flightWork(moment, material, upSlot.key);
+    return [...flight, ...raisedWorks(moment, ruler, material)];
+  }
   const asked = [
     ...(way === 'landing' ? [] : [{ slot: upSlot.key, marked: left }]),
     ...(way === 'take-off' ? [] : [{ slot: downSlot.key, marked: met }]),

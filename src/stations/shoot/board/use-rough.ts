@@ -13,6 +13,7 @@ import { bestTakeFindings, bestTakes, roughFindings, trialOf } from '@/store/rou
 import { takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
 import { callback, openMedia, openPainter } from '@/workers/clients';
+import { paintersFor } from '@/workers/painters';
 import { sourcesOf } from '@/workers/sources';
 
 /** What trying a moment came to. `note` says why there is no picture, where there is none. */
@@ -80,7 +81,12 @@ export function useRough(board: Board) {
           }
         }
         const { width, height } = snapshot.project;
-        await painter.api.useSources(sources, { width, height }, fitWithin({ width, height }, 640));
+        await painter.api.useSources(
+          sources,
+          { width, height },
+          fitWithin({ width, height }, 640),
+          paintersFor('stage'),
+        );
         const middle = Math.floor((frames.lands + frames.end) / 2);
         const picture = await painter.api.paint(build(solved), middle);
         return { moment, picture, findings: roughFindings(snapshot, board, trial, solved), note: '' };

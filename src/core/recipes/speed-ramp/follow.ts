@@ -1,0 +1,68 @@
+import type { Framed, Point } from '../../geometry/size';
+import { fillOf, tapsOf } from '../../model/slots';
+import { fewestKeyframes, still } from '../../motion/keyframes';
+import type { Transform } from '../../picture/node';
+import { passSlot } from './slots';
+
+/** delivery pixels that a followed point may lie beside where it is held */
+const tolerance = 0.2;
+/** the most that following enlarges; a point that goes further is held as far as that allows */
+const mostEnlarged = 3;
+
+type Filled = Parameters<typeof fillOf>[0];
+
+/** Where the followed point is in the take, by its seconds; in shares of the frame. */
+const pointsOf = (moment: Filled): { time: number; at: Point }[] =>
+  [...tapsOf(fillOf(moment, passSlot.key))].sort((one, other) => one.time - other.time);
+
+/** True where a point is followed: it was said where it is on two pictures at least. */
+export const isFollowing = (moment: Filled): boolean => pointsOf(moment).length > 1;
+
+/** The point at a second of the take: evenly between two taps, standing before the first and after the last. */
+function pointAt(points: ReturnType<typeof pointsOf>, seconds: number): Point {
+  const after = points.findIndex(({ time }) => time > seconds);
+  if (after === 0) return points[0].at;
+  if (after < 0) return points[points.length - 1].at;
+  const [one, other] = [points[after - 1], points[after]];
+  const share = (seconds - one.time) / (other.time - one.time);
+  return [one.at[0] + (other.at[0] - one.at[0]) * share, one.at[1] + (other.at[1] - one.at[1]) * share];
+}
+
+/** The middle of what a coordinate reaches over. */
+const middleOf = (values: readonly number[]): number => (Math.min(...values) + Math.max(...values)) / 2;
+
+/**
+ * What holds a followed point still: the picture is pushed against its movement, and enlarged so that no edge shows.
+ * @param seconds of the take at each frame from `from` on
+ * @returns nothing where no point is followed
+ */
+export function following(
+  moment: Filled,
+  seconds: readonly number[],
+  from: number,
+  { width, height }: Framed,
+): { step: Transform[]; enlarged: number } {
+  const points = pointsOf(moment);
+  if (points.length < 2) return { step: [], enlarged: 1 };
+  const at = seconds.map((one) => pointAt(points, one));
+  const off = ([0, 1] as const).map((axis) => {
+    const held = middleOf(at.map((point) => point[axis]));
+    const most = (1 - 1 / mostEnlarged) / 2;
+    return at.map((point) => Math.min(most, Math.max(-most, held - point[axis])));
+  });
+  // A point half a frame off the middle would need a picture that is infinitely large.
+  const furthest = Math.max(...off.flat().map(Math.abs));
+  const enlarged = (1 / (1 - 2 * furthest)) * (1 + (4 * tolerance) / Math.min(width, height));
+  const [x, y] = [width, height].map((side, axis) =>
+    fewestKeyframes(
+      off[axis].map((share) => share * side * enlarged),
+      from,
+      tolerance,
+    ),
+  );
+  const size = { width, height };
+  return {
+    step: [{ is: 'move', size, x, y, rotation: still(0), scale: still(enlarged), undone: false }],
+    enlarged,
+  };
+}
