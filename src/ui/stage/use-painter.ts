@@ -9,6 +9,7 @@ import type { PainterApi } from '@/workers/painter.worker';
 import { asCoreError } from '@/workers/plain-errors';
 import { paintersFor, painterTrial, tryPaintersHere } from '@/workers/painters';
 import { sourcesOf } from '@/workers/sources';
+import { KeptPictures } from './kept-pictures';
 
 /** What the stage shows: one picture, or how much it differs from another. */
 export type Showing = { tree: Node; against: Node | null; frame: number };
@@ -33,41 +34,6 @@ async function absentOf(
         ? 'A take’s file did not come to this browser. Carry the project over again with its films.'
         : `The pictures of ${new Intl.ListFormat('en').format(names)} are not in this browser. Bring ${names.length === 1 ? 'the file' : 'the files'} in again; the shot stays as it is.`,
   };
-}
-
-/** as many painted pictures stay at hand, so that a short loop and a step back need no painting */
-const mostKept = 96;
-
-/** Painted pictures of one tree by their frames; another tree has others. */
-class KeptPictures {
-  private pictures = new Map<number, ImageBitmap>();
-  private of: readonly unknown[] = [];
-
-  /** Lets go of all pictures where they show something else than is asked for now. */
-  about(...what: readonly unknown[]): void {
-    if (what.every((one, index) => one === this.of[index]) && what.length === this.of.length) return;
-    this.clear();
-    this.of = what;
-  }
-
-  at(frame: number): ImageBitmap | null {
-    return this.pictures.get(frame) ?? null;
-  }
-
-  keep(frame: number, picture: ImageBitmap): void {
-    const [oldest] = this.pictures.keys();
-    if (this.pictures.size >= mostKept) {
-      this.pictures.get(oldest)?.close();
-      this.pictures.delete(oldest);
-    }
-    this.pictures.set(frame, picture);
-  }
-
-  clear(): void {
-    for (const picture of this.pictures.values()) picture.close();
-    this.pictures.clear();
-    this.of = [];
-  }
 }
 
 /**
