@@ -120,8 +120,9 @@ export function materialOf(snapshot: Snapshot, moment: Moment): Known {
 function gather(snapshot: Snapshot, moment: Moment, takes: Material['takes']): Known {
   const { last, works, solved } = answersOf(snapshot, moment, takes);
   const missing = works.filter(({ key }) => !snapshot.measures.has(key)).map(({ title }) => title);
+  const asked = works.flatMap(({ name }) => (name in last ? [[name, last[name]] as const] : []));
   return {
-    material: { takes, solved: { ...last, ...solved } },
+    material: { takes, solved: { ...Object.fromEntries(asked), ...solved } },
     fresh: { takes, solved },
     waiting: missing.length > 0,
     missing,

@@ -2,8 +2,8 @@ import * as z from 'zod/mini';
 
 /** What can be keyed by hand: its words, its unit, what it is at rest, and between what it lies. */
 export const handValues = {
-  across: { title: 'sideways', unit: '% of the width', rest: 0, min: -300, max: 300, step: 1 },
-  down: { title: 'downwards', unit: '% of the height', rest: 0, min: -300, max: 300, step: 1 },
+  across: { title: 'place sideways', unit: '% of the width', rest: 0, min: -300, max: 300, step: 1 },
+  down: { title: 'place downwards', unit: '% of the height', rest: 0, min: -300, max: 300, step: 1 },
   size: { title: 'size', unit: '%', rest: 100, min: 1, max: 1000, step: 1 },
   turn: { title: 'turn', unit: '°', rest: 0, min: -720, max: 720, step: 1 },
   opacity: { title: 'opacity', unit: '%', rest: 100, min: 0, max: 100, step: 1 },

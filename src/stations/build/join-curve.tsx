@@ -8,7 +8,17 @@ import { Chart, type ChartProps } from '@/ui/chart';
 import { Term } from '@/ui/term';
 import { Part } from '../station';
 
-/** How visible the join is over the frames of a moment; a press goes there. @param start the moment's first frame */
+/** How visible the worst join of each frame is. */
+function visibleIn(answers: Material['solved']): { frame: number; difference: number }[] {
+  const most = new Map<number, number>();
+  for (const answer of Object.values(answers))
+    if (answer?.method === 'seam-3')
+      for (const { frame, difference } of answer.seam.visible)
+        most.set(frame, Math.max(difference, most.get(frame) ?? 0));
+  return [...most].map(([frame, difference]) => ({ frame, difference })).sort((a, b) => a.frame - b.frame);
+}
+
+/** How visible its joins are over the frames of a moment; a press goes there. @param start the moment's first frame */
 export function JoinCurve({
   answers,
   start,
@@ -18,8 +28,7 @@ export function JoinCurve({
   start: number;
   rate: Rate;
 }) {
-  const solved = Object.values(answers).find((answer) => answer?.method === 'seam-3');
-  const seam = solved?.method === 'seam-3' ? solved.seam : null;
+  const visible = useMemo(() => visibleIn(answers), [answers]);
   const { player } = useServices();
   const go = useMemo(
     () => (frame: number) => {
@@ -29,13 +38,13 @@ export function JoinCurve({
     [player, rate],
   );
   const chart = useMemo((): ChartProps | null => {
-    if (!seam || seam.visible.length < 2) return null;
+    if (visible.length < 2) return null;
     return {
-      label: `How visible the join is in ${seam.visible.length} frames. A press goes to the frame.`,
+      label: `How visible the join is in ${visible.length} frames. A press goes to the frame.`,
       curves: [
         {
           name: 'Join',
-          points: seam.visible.map(({ frame, difference }) => [frame, difference] as const),
+          points: visible.map(({ frame, difference }) => [frame, difference] as const),
           dye: '--woad',
         },
       ],
@@ -45,9 +54,9 @@ export function JoinCurve({
       height: 120,
       onPick: go,
     };
-  }, [seam, start, go]);
-  if (!seam || !chart) return null;
-  const worst = seam.visible.reduce((most, one) => (one.difference > most.difference ? one : most));
+  }, [visible, start, go]);
+  if (!chart) return null;
+  const worst = visible.reduce((most, one) => (one.difference > most.difference ? one : most));
   return (
     <Part title="The join, frame by frame">
       <Chart {...chart} />

@@ -52,7 +52,7 @@ export function Stage({
             aria-label={label}
             data-frame={shown?.frame ?? ''}
             data-drawn={shown?.count ?? 0}
-            className="absolute bg-black"
+            className={`absolute ${shown ? 'bg-black' : 'border border-line'}`}
             style={{ left: frame.left, top: frame.top, width: frame.width, height: frame.height }}
           />
           {second && <SecondPicture frame={frame} second={second} />}

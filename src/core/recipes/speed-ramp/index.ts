@@ -13,7 +13,7 @@ const sayRamp = (moment: RampMoment, ruler: Ruler): Sentence => [
   { anchor: 'start' },
   ' to ',
   { anchor: 'end' },
-  ' shows ',
+  ' the picture shows ',
   { slot: passSlot.key, part: 'take', dye: passSlot.dye },
   ' from ',
   { slot: passSlot.key, part: 'start', dye: passSlot.dye },
