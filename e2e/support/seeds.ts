@@ -53,6 +53,17 @@ export async function seeded(
   return seedOf(project, tables);
 }
 
+/** A seed in which the rows of some tables are others. */
+export async function reseeded(
+  seed: Seed,
+  change: Record<string, (row: Record<string, unknown>) => Record<string, unknown>>,
+): Promise<Seed> {
+  const changed: Record<string, string> = {};
+  for (const [table, of] of Object.entries(change))
+    changed[table] = await pack(((await unpack(seed.rowsOf(table))) as Record<string, unknown>[]).map(of));
+  return { ...seed, rowsOf: (table) => changed[table] ?? seed.rowsOf(table) };
+}
+
 /** Everything that the page's store holds; the project that it shows is opened. */
 export async function taken(page: Page): Promise<Seed> {
   const project = new URL(page.url()).searchParams.get('project') ?? '';

@@ -1,6 +1,7 @@
 import type { Finding, Place } from '@/core/finding/finding';
 import type { TakeCode } from '@/core/footage/take-words';
 import type { ShootCode } from '@/core/shoot/shoot-words';
+import { sayReading, sureFrom } from '@/core/song/certainty';
 import type { SongCode } from '@/core/song/song-words';
 import type { Comparison, TakeMeasure } from '@/core/model/measures';
 import type { Moment, Project, Take } from '@/core/model/records';
@@ -70,12 +71,19 @@ function beatFindings(snapshot: Snapshot): Finding<SongCode>[] {
   if (!song?.media || !measure) return findings;
   const where = { media: song.media };
   if (measure.song.silent) findings.push({ code: 'song.silent', severity: 'fix', where });
-  else if (song.grid && song.confidence !== null && song.confidence < 0.35) {
+  else if (song.grid && song.confidence !== null && song.confidence < sureFrom) {
+    const { other } = measure.beats;
     findings.push({
       code: 'song.unsure',
       severity: 'watch',
       measured: { value: song.confidence, unit: 'share' },
       where,
+      ...(other
+        ? {
+            facts: { other: sayReading(measure.beats, other) },
+            fix: { command: 'readBeatsOtherwise' as const, args: {} },
+          }
+        : {}),
     });
   } else if (!song.grid) findings.push({ code: 'song.no-beats', severity: 'fix', where });
   return findings;

@@ -4,6 +4,7 @@ import type { TakeMatch } from '@/core/footage/colour-match';
 import type { Finding, FixCommand } from '@/core/finding/finding';
 import type { MomentKind } from '@/core/recipes/films';
 import { fixNames, sayFinding } from '@/core/finding/say';
+import { regularGrid } from '@/core/time/grid';
 import { applyFix } from './commands/fix';
 import { createMoment, setMoment } from './commands/moments';
 import { addMoment, addSetup, setDay, setPart } from './commands/plan';
@@ -30,6 +31,9 @@ type Case = {
   /** beginnings of what has to be found of the same thing then, with what is left; none where it is gone */
   left: RegExp[];
 };
+
+/** The same tempo, half a beat later. */
+const late = { ...regularGrid(120, 0.25, 60), downbeats: [0.25], bpm: 120 };
 
 const relit = (after: number, drift = 0): TakeMatch => ({
   slope: [1.2, 1.2, 1.2],
@@ -210,6 +214,15 @@ const cases: Record<string, Case> = {
     command: 'setSetup',
     left: [/^fine: .* play the song at 250 % on the set/],
   },
+  'beats that are not sure, with another reading': {
+    raise: async () => {
+      await film.addSong({ confidence: 0.3 });
+      await film.sung({}, late);
+    },
+    code: 'song.unsure',
+    command: 'readBeatsOtherwise',
+    left: [],
+  },
   'a story that nobody tells': {
     raise: () => planned({}),
     code: 'style.story',
@@ -229,12 +242,12 @@ const cases: Record<string, Case> = {
 
 const named = { takes: { one: 'one', two: 'two', plate: 'plate' }, grid: null };
 const told = (finding: Finding) => `${finding.severity}: ${sayFinding(finding, named).text}`;
-/** Everything that stands in Match, Build and Plan. */
+/** Everything that stands in Song, Match, Build and Plan. */
 async function all(): Promise<Finding[]> {
   const snapshot = await film.read();
   const plan = planOf(snapshot);
-  const { match, build } = findingsOf(snapshot, plan);
-  return [...match, ...build, ...plan.findings];
+  const { song, match, build } = findingsOf(snapshot, plan);
+  return [...song, ...match, ...build, ...plan.findings];
 }
 
 describe('after a fix', () => {

@@ -17,6 +17,7 @@ import {
   laySeconds,
   lockPassage,
   lockedPassages,
+  putOtherBeats,
   removeSection,
   setMeterAt,
   setSection,
@@ -53,6 +54,54 @@ beforeEach(async () => {
   store = new Store(`song-${number++}`);
   project = await createProject(store, 'Test');
   await addSong(regularGrid(120, 0.5, 60));
+});
+
+describe('another reading of the beats', () => {
+  const heard = async (other?: ReturnType<typeof track>) => {
+    const value = {
+      method: 'beats' as const,
+      beats: { ...track(regularGrid(120, 0.5, 60)), ...(other && { other }) },
+    };
+    const form = { levels: [], sections: [] };
+    const sound = { duration: 60 } as never;
+    for (const [part, kept] of [
+      ['sound', { method: 'sound' as const, sound }],
+      ['beats', value],
+      ['sections', { method: 'sections' as const, form }],
+    ] as const)
+      await store.measures.put({ key: songPartKey(part, 'm'), project, subject: 'm', value: kept } as never);
+  };
+
+  it.each([
+    ['half a beat later', regularGrid(120, 0.75, 60)],
+    ['twice as fast', regularGrid(240, 0.5, 60)],
+    ['three for two', regularGrid(180, 0.5, 60)],
+  ])(
+    '%s is one step that leaves every moment where it is, and undo brings the first back',
+    async (_, other) => {
+      await heard(track(other));
+      const moment = await createMoment(store, project, 7, 12);
+      const secondsOf = async () => {
+        const { moments } = await read();
+        const grid = await gridOf();
+        return [moments[0].start, moments[0].lands, moments[0].end].map((at) => timeOfBeat(grid, at));
+      };
+      const before = await secondsOf();
+      await putOtherBeats(store, project);
+      expect((await gridOf()).beats).toEqual(other.beats);
+      (await secondsOf()).forEach((time, index) => expect(time).toBeCloseTo(before[index], 6));
+      expect((await read()).song?.confidence).toBeNull();
+      await undo(store, project);
+      expect((await gridOf()).beats).toEqual(regularGrid(120, 0.5, 60).beats);
+      expect((await read()).moments[0].id).toBe(moment);
+      (await secondsOf()).forEach((time, index) => expect(time).toBeCloseTo(before[index], 6));
+    },
+  );
+
+  it('is refused in a sentence where there is none', async () => {
+    await heard();
+    await expect(putOtherBeats(store, project)).rejects.toMatchObject({ code: 'no-beats' });
+  });
 });
 
 describe('what is pinned to beats', () => {

@@ -1,5 +1,6 @@
 import { quantile } from '../statistics';
 import { findHits, type Hit } from './hits';
+import { findBands } from './bands';
 import { findOnsets } from './onsets';
 import { eachSpectrum, slowDown } from './spectrum';
 
@@ -34,7 +35,10 @@ export function findEvents(samples: Float32Array, sampleRate: number): SoundEven
   const sound = slowDown({ data: samples, rate: sampleRate }, 22050);
   const loudest = sound.data.reduce((most, value) => Math.max(most, Math.abs(value)), 0);
   if (!(loudest > 1e-4) || sound.data.length < sound.rate / 2) return [];
-  const hits: SoundEvent[] = findHits(findOnsets(sound, 1 / loudest)).map((hit) => ({ ...hit, kind: 'hit' }));
+  const hits: SoundEvent[] = findHits(findOnsets(findBands(sound, 1 / loudest))).map((hit) => ({
+    ...hit,
+    kind: 'hit',
+  }));
   const levels = middleLevels(sound.data, sound.rate);
   const loud = quantile(levels, 0.95);
   const mean = (from: number, to: number) => {

@@ -1,4 +1,4 @@
-import { eachSpectrum, type Sound } from './spectrum';
+import { bandCount, riseAt, type Bands } from './bands';
 
 /** How strongly new sound starts, a hop at a time, in three bands and together. */
 export type Onsets = {
@@ -12,55 +12,28 @@ export type Onsets = {
   high: Float32Array;
 };
 
-const bandCount = 28;
-const lowest = 40;
-const highest = 9000;
-
 /**
  * Onset strength from spectral flux in logarithmic bands, each compared with its neighbours before.
- * @param sound about 22 kHz; -1..1 once `gain` is applied
  * @see Böck 2012 (spectral flux with maximum filter)
  */
-export function findOnsets({ data, rate }: Sound, gain: number): Onsets {
-  const size = 2 ** Math.round(Math.log2(rate * 0.046));
-  const hop = Math.max(1, Math.round(rate / 100));
-  const hops = Math.max(0, Math.floor((data.length - size) / hop) + 1);
-  const top = Math.min(highest, rate / 2);
-  const bands = Array.from({ length: bandCount }, (_, band) => {
-    const edge = (step: number) => (lowest * (top / lowest) ** (step / bandCount) * size) / rate;
-    const from = Math.max(1, Math.floor(edge(band)));
-    const to = Math.min(size / 2, Math.max(from + 1, Math.floor(edge(band + 1))));
-    const hz = (edge(band) * rate) / size;
-    return { from, to, name: hz < 200 ? ('low' as const) : hz < 2200 ? ('mid' as const) : ('high' as const) };
-  });
+export function findOnsets(bands: Bands): Onsets {
+  const { rate, start, hops } = bands;
   const out: Onsets = {
-    rate: rate / hop,
-    start: size / 2 / rate,
+    rate,
+    start,
     all: new Float32Array(hops),
     low: new Float32Array(hops),
     mid: new Float32Array(hops),
     high: new Float32Array(hops),
   };
-  // Three frames in a ring: now, and the one two hops ago that it is compared with.
-  const history = [0, 1, 2].map(() => new Float32Array(bandCount));
-  eachSpectrum(data, size, hop, bands[bandCount - 1].to, (frame, power) => {
-    const levels = history[frame % 3];
-    const before = history[(frame + 1) % 3];
+  const names = bands.hertz.map((hz) => (hz < 200 ? 'low' : hz < 2200 ? 'mid' : 'high'));
+  for (let hop = 2; hop < hops; hop++)
     for (let band = 0; band < bandCount; band++) {
-      const { from, to } = bands[band];
-      let sum = 0;
-      for (let bin = from; bin < to; bin++) sum += power[bin];
-      levels[band] = Math.log1p(30 * gain * Math.sqrt(sum / Math.max(1, to - from)));
-    }
-    if (frame < 2) return;
-    for (let band = 0; band < bandCount; band++) {
-      const most = Math.max(before[Math.max(0, band - 1)], before[band], before[band + 1] ?? 0);
-      const rise = levels[band] - most;
+      const rise = riseAt(bands, hop, band);
       if (rise <= 0) continue;
-      out[bands[band].name][frame] += rise;
-      out.all[frame] += rise;
+      out[names[band]][hop] += rise;
+      out.all[hop] += rise;
     }
-  });
   return out;
 }
 

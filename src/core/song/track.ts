@@ -1,20 +1,25 @@
 import { refuse } from '../error';
-import { findBars, type Bars } from './bars';
-import { extendBeats, followBeats, type LockedPassage } from './beats';
+import { median } from '../statistics';
+import { findBands } from './bands';
+import { extendBeats, type LockedPassage } from './extend';
 import { findHits, type Hit } from './hits';
-import { findOnsets, peakNear, sharpen, strongestNear } from './onsets';
+import { hear } from './model/input';
+import { listen } from './model/network';
+import { findOnsets, peakNear, sharpen } from './onsets';
+import { confidenceOf, readingsOf, type Reading } from './readings';
 import { slowDown } from './spectrum';
-import { followTempo, unusual } from './tempo';
 import { findTonal } from './tonal';
 
 export type { Hit };
-export type BeatTrack = {
-  beats: number[];
-  downbeats: number[];
-  beatsPerBar: number;
-  bpm: number;
+/** One reading of a song's beats: seconds. */
+export type ReadBeats = { beats: number[]; downbeats: number[]; beatsPerBar: number; bpm: number };
+
+export type BeatTrack = ReadBeats & {
+  /** 0..1 */
   confidence: number;
   hits: Hit[];
+  /** what it may be otherwise */
+  other?: ReadBeats;
 };
 
 export type BeatHints = {
@@ -26,47 +31,6 @@ export type BeatHints = {
   /** hears how much is done, 0..1 */
   report?: (share: number) => void;
 };
-
-/** Levels beside the one that the tempo path found. */
-const ratios = [1, 2, 1 / 2, 3 / 2, 2 / 3, 4 / 3, 3 / 4];
-
-/** What bars of so many beats have to make up for. Common practice, no published source. */
-const unusualLength: Record<number, number> = { 3: 0.1, 5: 0.5, 7: 0.5 };
-
-/** A level of the tempo that was followed to the end. */
-type Option = { period: Float32Array; bars: Bars; value: number };
-const better = (best: Option, option: Option) => (option.value > best.value ? option : best);
-
-/** How alike the song is to itself a beat later: 0 in noise, near 1 where every beat is the same. */
-function returning(onsets: Float32Array, period: Float32Array): number {
-  let [same, all] = [0, 0];
-  for (let at = 0; at < onsets.length; at++) {
-    const before = Math.round(at - period[at]);
-    if (before < 2) continue;
-    same += onsets[at] * Math.max(onsets[before - 1], onsets[before], onsets[before + 1]);
-    all += onsets[at] * onsets[at];
-  }
-  const mean = onsets.reduce((sum, value) => sum + value, 0) / Math.max(1, onsets.length);
-  return all > 0 ? Math.max(0, same / all - 2 * mean * mean) : 0;
-}
-
-const middleOf = (values: ArrayLike<number>): number => Float64Array.from(values).sort()[values.length >> 1];
-
-/** What locked passages ask of each hop, and the tempo inside them. */
-function lockedRule(locked: readonly LockedPassage[], start: number, rate: number, period: Float32Array) {
-  const rule = new Int8Array(period.length);
-  const hop = (time: number) => Math.round((time - start) * rate);
-  for (const { from, to, beats } of locked) {
-    for (let at = Math.max(0, hop(from)); at <= Math.min(rule.length - 1, hop(to)); at++) rule[at] = -1;
-    beats.forEach((time, index) => {
-      const length = ((beats[index + 1] ?? 2 * time - beats[index - 1]) - time) * rate;
-      const end = Math.min(period.length, hop(time) + Math.round(length));
-      for (let at = Math.max(0, hop(time)); at < end; at++) period[at] = length;
-    });
-    for (const time of beats) if (hop(time) >= 0 && hop(time) < rule.length) rule[hop(time)] = 1;
-  }
-  return rule;
-}
 
 /**
  * Finds beats, first beats of bars and hits. Several levels of the tempo are followed to the end; the one is kept
@@ -92,75 +56,49 @@ export function trackBeats(samples: Float32Array, sampleRate: number, hints: Bea
     if (level > loudest) loudest = level;
   }
   if (broken || loudest < 1e-4) return nothing;
-  const onsets = findOnsets(sound, 1 / loudest);
-  report(0.4);
+  const bands = findBands(sound, 1 / loudest);
+  const onsets = findOnsets(bands);
+  report(0.3);
   const hits = findHits(onsets);
   if (hits.length < 2) return { ...nothing, hits };
-  const lockedGap = middleOf(locked.flatMap(({ beats }) => beats.slice(1).map((time, i) => time - beats[i])));
-  const [minBpm, maxBpm] = lockedGap
-    ? [45 / lockedGap, 80 / lockedGap]
-    : [hints.minBpm ?? 50, hints.maxBpm ?? 215];
   const tonal = findTonal(sound, 1 / loudest);
-  report(0.5);
-  const tempo = followTempo(onsets, minBpm, maxBpm);
-  report(0.6);
-  const strength = sharpen(onsets.all, onsets.rate);
-  const lengths = hints.beatsPerBar ? [hints.beatsPerBar] : [4, 3, 5, 7];
-
-  const follow = (ratio: number): Option | null => {
-    const period = tempo.period.map((value) => value * ratio);
-    const rule = locked.length > 0 ? lockedRule(locked, onsets.start, onsets.rate, period) : undefined;
-    const hops = followBeats(strength, period, rule);
-    if (hops.length < 4) return null;
-    const found = hops.map(
-      (hop) => onsets.start + (rule?.[hop] === 1 ? hop : peakNear(strength, hop)) / onsets.rate,
-    );
-    const firsts = locked.flatMap(({ downbeats }) => downbeats);
-    const bpm = (60 * onsets.rate) / middleOf(period);
-    const options = findBars(found, onsets, tonal, lengths, locked.length === 0, firsts).map((bars) => {
-      const met = bars.beats.reduce(
-        (sum, time) => sum + (strongestNear(strength, onsets, time) / 8) ** 0.3,
-        0,
-      );
-      const value =
-        0.5 * bars.score +
-        tempo.support(ratio, bars.beatsPerBar) -
-        unusual(bpm) +
-        met / bars.beats.length -
-        (unusualLength[bars.beatsPerBar] ?? 0);
-      return { period, bars, value };
-    });
-    return options.reduce<Option>(better, options[0]);
-  };
-  const usual = (60 * onsets.rate) / middleOf(tempo.period);
-  const tried = (lockedGap ? [1] : ratios).filter(
-    (ratio) => usual / ratio >= minBpm && usual / ratio <= maxBpm,
-  );
-  // What bars can add is at most about 1.3: levels that lack more than that are not followed.
-  const before = tried.map(
-    (ratio) => Math.max(tempo.support(ratio, 4), tempo.support(ratio, 3)) - unusual(usual / ratio),
-  );
-  const options = tried
-    .filter((_, index) => before[index] > Math.max(...before) - 1.3)
-    .flatMap((ratio) => follow(ratio) ?? []);
-  if (options.length === 0) return { ...nothing, hits };
+  report(0.4);
+  const likely = listen(hear(bands, tonal), (share) => report(0.4 + 0.5 * share));
+  const lockedGap = median(locked.flatMap(({ beats }) => beats.slice(1).map((time, i) => time - beats[i])));
+  const tempos = lockedGap
+    ? ([45 / lockedGap, 80 / lockedGap] as const)
+    : ([hints.minBpm ?? 50, hints.maxBpm ?? 215] as const);
+  const lengths = hints.beatsPerBar ? [hints.beatsPerBar] : [4, 3, 2, 5, 7];
+  const firsts = locked.flatMap(({ downbeats }) => downbeats);
+  const readings = readingsOf(likely, tempos, lengths, locked, firsts);
   report(0.95);
-  const { period, bars } = options.reduce(better);
-  const beats = keepLocked(
-    extendBeats(bars.beats, duration, [hits[0].time, hits[hits.length - 1].time]),
-    locked,
-  ).filter((time) => time >= 0);
-  const gaps = bars.beats.slice(1).map((time, index) => time - bars.beats[index]);
-  const gap = middleOf(gaps);
-  const wander = gaps.reduce((sum, value) => sum + Math.abs(value / gap - 1), 0) / gaps.length;
-  const alike = Math.max(0, Math.min(1, (returning(strength, period) - 0.12) / 0.28));
+  if (readings.length === 0) return { ...nothing, hits };
+  const strength = sharpen(onsets.all, onsets.rate);
+  /** Frames are coarse: beats lie where something starts beside them. */
+  const timeOf = (frame: number) => {
+    const time = likely.start + frame / likely.rate;
+    return onsets.start + peakNear(strength, Math.round((time - onsets.start) * onsets.rate)) / onsets.rate;
+  };
+  const said = ({ row, bars }: Reading): ReadBeats => {
+    const found = row.frames.map(timeOf);
+    const sounds = [hits[0].time, hits[hits.length - 1].time] as const;
+    const beats = keepLocked(extendBeats(found, duration, sounds), locked).filter((time) => time >= 0);
+    const gaps = found.slice(1).map((time, index) => time - found[index]);
+    const onBeat = (time: number) =>
+      beats.reduce((best, one) => (Math.abs(one - time) < Math.abs(best - time) ? one : best), beats[0]);
+    return {
+      beats,
+      downbeats: bars.firsts.map((index) => onBeat(found[index])),
+      beatsPerBar: bars.beatsPerBar,
+      bpm: 60 / median(gaps),
+    };
+  };
+  const [best, other] = readings;
   return {
-    beats,
-    downbeats: bars.downbeats,
-    beatsPerBar: bars.beatsPerBar,
-    bpm: 60 / gap,
-    confidence: alike * Math.max(0, 1 - 4 * wander) * Math.min(1, beats.length / 8),
+    ...said(best),
+    confidence: confidenceOf(best, likely) * Math.min(1, best.row.frames.length / 8),
     hits,
+    ...(other ? { other: said(other) } : {}),
   };
 }
 

@@ -3,6 +3,7 @@ import { ChevronDown } from 'lucide-react';
 import { barAndBeat, barStart, beatLabel, beatOfTime, meterAt, nextBar } from '@/core/time/grid';
 import { recipeOf } from '@/core/recipes/built';
 import type { MomentKind } from '@/core/recipes/films';
+import { likelyFrom, sureFrom } from '@/core/song/certainty';
 import { reportGrid } from '@/core/time/grid-report';
 import { copyMoment } from '@/store/commands/moments';
 import {
@@ -38,8 +39,8 @@ import { Taps } from './taps';
 
 const certainty = (confidence: number | null) => {
   if (confidence === null) return 'set by hand';
-  if (confidence > 0.6) return 'sure';
-  return confidence > 0.35 ? 'likely' : 'not sure';
+  if (confidence >= sureFrom) return 'sure';
+  return confidence >= likelyFrom ? 'likely' : 'not sure';
 };
 
 /** The song in a sentence, and everything that sets its beats right. */

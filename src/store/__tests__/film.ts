@@ -6,6 +6,7 @@ import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures
 import type { Take } from '@/core/model/records';
 import { songPartKey } from '@/core/song/parts';
 import { regularGrid } from '@/core/time/grid';
+import type { ReadBeats } from '@/core/song/track';
 import { change } from '../change';
 import { createMoment } from '../commands/moments';
 import { createProject, newRecord } from '../commands/projects';
@@ -129,8 +130,10 @@ export class TestFilm {
     const value = { method: 'comparison' as const, comparison: compared(more) };
     return this.keep(compareKey(source, { media: 'm-plate' }), id, value);
   }
-  async sung(more: Partial<SongMeasure> = {}) {
-    const beats = { beats: [], downbeats: [], bpm: 120, confidence: 0.9, hits: [], beatsPerBar: 4 } as never;
+  /** @param other another reading of its beats */
+  async sung(more: Partial<SongMeasure> = {}, other?: ReadBeats) {
+    const grid = regularGrid(120, 0, 60);
+    const beats = { ...grid, downbeats: [0], bpm: 120, confidence: 0.9, hits: [], ...(other && { other }) };
     const { levels, sections, ...sound } = sung(more);
     await this.keep(songPartKey('sound', 'song'), 'song', { method: 'sound', sound });
     await this.keep(songPartKey('beats', 'song'), 'song', { method: 'beats', beats });

@@ -4,6 +4,7 @@ import type { YuvMatrix } from '@/core/picture/planes';
 import type { Store } from '../db';
 import { setMoment, startEarlier } from './moments';
 import { setPart } from './plan';
+import { putOtherBeats } from './song';
 import { setTake } from './takes';
 
 /** Carries out what a finding offers. @param id of the project */
@@ -49,6 +50,9 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
     }
     case 'askedStory':
       await setMoment(store, id, (fix.args as { moment: string }).moment, 'Not asked again', { asked: true });
+      return;
+    case 'readBeatsOtherwise':
+      await putOtherBeats(store, id);
       return;
     case 'dropMedia': {
       const { media } = fix.args as { media: string };

@@ -229,6 +229,15 @@ export const putFoundBeats = (store: Store, project: string) =>
     return { ...replaceGrid(song.grid, foundGrid(found)), confidence: found.confidence };
   });
 
+/** Puts the other reading of the song's beats in force; whatever was pinned stays where it was in time. */
+export const putOtherBeats = (store: Store, project: string) =>
+  correct(store, project, 'The other reading', ({ song, measured }) => {
+    const other = measured?.beats.other;
+    if (!song || !other || other.beats.length < 2)
+      return refuse('no-beats', 'No other beats were found in this song. Set the tempo by hand.');
+    return replaceGrid(song.grid, foundGrid(other));
+  });
+
 /** A step that changes fields of the song as it is. */
 const setSong = (
   store: Store,

@@ -3,16 +3,26 @@
  * are known because they were written: drums, bass, riffs, phrases, fills, rests, tempo drift.
  */
 import { writeMidi, type MidiEvent } from 'midi-file';
-import { seeded } from '../src/core/random';
+import { seeded } from '../../src/core/random';
 
 const perQuarter = 480;
-const [kick, snare, rim, clap, hat, openHat, ride, crash, tom, shaker] = [
-  36, 38, 37, 39, 42, 46, 51, 49, 45, 70,
-];
+export const drum = {
+  kick: 36,
+  snare: 38,
+  rim: 37,
+  clap: 39,
+  hat: 42,
+  openHat: 46,
+  ride: 51,
+  crash: 49,
+  tom: 45,
+  shaker: 70,
+};
+const { kick, snare, rim, clap, hat, openHat, ride, crash, tom, shaker } = drum;
 
 /** What one instrument plays in a bar: letters by step, louder in capitals, `.` for nothing. */
-type Row = { note: number; steps: string };
-type Style = {
+export type Row = { note: number; steps: string };
+export type Style = {
   name: string;
   /** beats a minute, from the slowest to the fastest that it is played at */
   bpm: [number, number];
@@ -32,6 +42,16 @@ type Style = {
   riff?: string;
   /** the share of phrases that have no drums */
   bare?: number;
+  /** the drum kit, by its General MIDI program from 0 */
+  kit?: number;
+  /** how loud drums, bass, chords and lead are beside what is usual */
+  mix?: [drums: number, bass: number, chords: number, lead: number];
+  /** how loudly some drums are struck beside what is usual, by their notes */
+  struck?: Partial<Record<number, number>>;
+  /** beats by which bass and chords come before the bar */
+  ahead?: number;
+  /** a lead that always plays, or only in every second phrase */
+  always?: boolean;
 };
 
 const every = (steps: string, times: number) => steps.repeat(times);
@@ -325,14 +345,15 @@ export const styles: readonly Style[] = [
   },
 ];
 
-/** A song with its beats. `aside` ones are never looked at while a tracker is tuned. */
+/** A song with its beats. */
 export type WrittenSong = {
   name: string;
   style: string;
   midi: Uint8Array;
   beats: number[];
   downbeats: number[];
-  aside: boolean;
+  /** seconds at which what is played becomes something else */
+  sections: number[];
 };
 
 /** seconds that each song lasts at least */
@@ -343,14 +364,22 @@ const struck = { carrying: 105, other: 78 };
 
 type Note = { tick: number; length: number; channel: number; note: number; loud: number };
 
-/** One song of a style; the same for the same number. */
-export function writeSong(style: Style, number: number): WrittenSong {
+/**
+ * One song of a style; the same for the same number.
+ * @param others styles of the same metre and grid that some phrases are played in instead
+ */
+export function writeSong(
+  style: Style,
+  number: number,
+  others: readonly Style[] = [],
+  seconds = lasts,
+): WrittenSong {
   const next = seeded(number * 7919 + style.name.length * 104_729 + style.bpm[0]);
   const between = (low: number, high: number) => low + (high - low) * next();
   const bpm = between(...style.bpm);
   const stepTicks = perQuarter / style.grid;
   const barTicks = style.meter * perQuarter;
-  const bars = Math.ceil((lasts * bpm) / 60 / style.meter / 8) * 8;
+  const bars = Math.ceil((seconds * bpm) / 60 / style.meter / 8) * 8;
   const drift = next() < 0.3 ? between(0.01, 0.05) : 0;
   const key = 33 + Math.floor(next() * 12);
   const every4 = Array.from({ length: 4 }, () => roots[Math.floor(next() * roots.length)]);
@@ -365,7 +394,10 @@ export function writeSong(style: Style, number: number): WrittenSong {
       note,
       loud: Math.min(127, Math.round(loud * between(0.88, 1.08))),
     });
-  const swung = (step: number) => step * stepTicks + (step % 2 === 1 ? (style.swing ?? 0) * stepTicks : 0);
+  const changes: number[] = [];
+  let playing = '';
+  const swing = style.swing ?? 0;
+  const swung = (step: number) => step * stepTicks + (step % 2 === 1 ? swing * stepTicks : 0);
   const play = (steps: string, from: number, each: (tick: number, loud: number) => void) =>
     [...steps].forEach((letter, step) => {
       if (letter !== '.') each(from + swung(step), letter === 'X' ? 1 : 0.75);
@@ -376,32 +408,48 @@ export function writeSong(style: Style, number: number): WrittenSong {
     const phrase = Math.floor(at / 8);
     // The first phrase and some later ones are sparse.
     const share = seeded(number * 31 + phrase * 17)();
+    const manner = [style, ...others][phrase % 2 === 0 ? 0 : Math.floor(share * 997) % (1 + others.length)];
+    const [drums, bass, chords, lead] = manner.mix ?? [1, 1, 1, 1];
+    const early = from - (at > 0 ? Math.round((manner.ahead ?? 0) * perQuarter) : 0);
     const isBare = share < (style.bare ?? 0.12) || (phrase === 0 && share < 0.5);
     const isStop = at % 8 === 7 && share > 0.85;
     const isFill = at % 8 === 7 && !isStop;
+    const plays = `${manner.name} ${[style, ...others].indexOf(manner)} ${isBare} ${manner.always || phrase % 2 === 1}`;
+    if (plays !== playing && at > 0) changes.push(at);
+    playing = plays;
     const root = key + every4[at % 4];
     if (!isBare && at % 8 === 0) add(from, perQuarter, 9, crash, 112);
     if (!isBare)
-      for (const { note, steps } of style.drums[at % style.drums.length])
+      for (const { note, steps } of manner.drums[at % manner.drums.length])
         play(
           isStop ? steps.slice(0, perBar / 2) : isFill ? steps.slice(0, (perBar * 3) / 4) : steps,
           from,
           (tick, loud) =>
-            add(tick, 60, 9, note, loud * (note === kick || note === snare ? struck.carrying : struck.other)),
+            add(
+              tick,
+              60,
+              9,
+              note,
+              loud *
+                drums *
+                (manner.struck?.[note] ?? 1) *
+                (note === kick || note === snare ? struck.carrying : struck.other),
+            ),
         );
     if (!isBare && isFill)
       for (let step = (perBar * 3) / 4; step < perBar; step++)
         add(from + swung(step), 60, 9, step % 2 ? tom : snare, 92);
-    if (!isStop) play(style.bass, from, (tick, loud) => add(tick, stepTicks * 0.9, 0, root, 96 * loud));
-    play(style.chords, from, (tick, loud) => {
+    if (!isStop)
+      play(manner.bass, early, (tick, loud) => add(tick, stepTicks * 0.9, 0, root, 96 * loud * bass));
+    play(manner.chords, early, (tick, loud) => {
       for (const interval of [12, 16 - (every4[at % 4] % 2), 19])
-        add(tick, stepTicks * 1.8, 1, root + interval, 70 * loud);
+        add(tick, stepTicks * 1.8, 1, root + interval, 70 * loud * chords);
     });
-    if (phrase % 2 === 1) {
-      const riff = style.riff ?? 'x...x.x.x..x....';
+    if (manner.always || phrase % 2 === 1) {
+      const riff = manner.riff ?? 'x...x.x.x..x....';
       for (let step = 0; step < perBar; step++)
         if (riff[(at * perBar + step) % riff.length] === 'x')
-          add(from + swung(step), stepTicks * 0.9, 2, root + 24 + [0, 3, 7, 10][step % 4], 78);
+          add(from + swung(step), stepTicks * 0.9, 2, root + 24 + [0, 3, 7, 10][step % 4], 78 * lead);
     }
   }
   // Drift: the tempo wanders once up and once down over the song, a change every bar.
@@ -421,10 +469,10 @@ export function writeSong(style: Style, number: number): WrittenSong {
   return {
     name: `${style.name} ${number}`,
     style: style.name,
-    midi: asMidi(notes, tempos, barTicks, style.sounds),
+    midi: asMidi(notes, tempos, barTicks, style),
     beats,
     downbeats,
-    aside: number % 3 === 0,
+    sections: changes.map((at) => downbeats[at]),
   };
 }
 
@@ -433,7 +481,7 @@ function asMidi(
   notes: readonly Note[],
   tempos: readonly number[],
   barTicks: number,
-  sounds: Style['sounds'],
+  { sounds, kit = 0 }: Style,
 ): Uint8Array {
   type Timed = { tick: number; order: number; event: MidiEvent };
   const timed: Timed[] = [
@@ -442,11 +490,18 @@ function asMidi(
       order: 0,
       event: { deltaTime: 0, type: 'setTempo', microsecondsPerBeat: Math.round(60e6 / tempo) } as MidiEvent,
     })),
-    ...[sounds.bass, sounds.chords, sounds.lead].map((programNumber, channel) => ({
-      tick: 0,
-      order: 1,
-      event: { deltaTime: 0, type: 'programChange', channel, programNumber } as MidiEvent,
-    })),
+    ...Object.entries({ 0: sounds.bass, 1: sounds.chords, 2: sounds.lead, 9: kit }).map(
+      ([channel, programNumber]) => ({
+        tick: 0,
+        order: 1,
+        event: {
+          deltaTime: 0,
+          type: 'programChange',
+          channel: Number(channel),
+          programNumber,
+        } as MidiEvent,
+      }),
+    ),
     ...notes.flatMap(({ tick, length, channel, note, loud }) => [
       {
         tick,

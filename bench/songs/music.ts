@@ -2,43 +2,17 @@
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, unlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { parseMidi } from 'midi-file';
+import { readWritten } from './written';
 
-const songs = '/usr/share/games/openttd/baseset/openmsx';
+export const songs = '/usr/share/games/openttd/baseset/openmsx';
 const instruments = '/usr/share/sounds/sf2/TimGM6mb.sf2';
 const others = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
 /** Their written tempo is not their music's. */
-const leftOut = ['chemistry_lab.mid', 'tttheme2.mid'];
-const cache = '.cache/music';
+export const leftOut = ['chemistry_lab.mid', 'tttheme2.mid'];
+export const cache = '.cache/music';
 export const sampleRate = 44100;
 
 export type KnownSong = { name: string; samples: Float32Array; beats: number[] };
-
-/** Seconds of every quarter note of a MIDI file, from its tempo map. */
-function writtenBeats(path: string, seconds: number): number[] {
-  const { header, tracks } = parseMidi(readFileSync(path));
-  const perQuarter = header.ticksPerBeat as number;
-  const tempos = tracks.flatMap((track) => {
-    let tick = 0;
-    return track.flatMap((event) => {
-      tick += event.deltaTime;
-      return event.type === 'setTempo' ? [{ tick, micros: event.microsecondsPerBeat }] : [];
-    });
-  });
-  tempos.sort((a, b) => a.tick - b.tick);
-  const beats: number[] = [];
-  let [tick, time, micros, next] = [0, 0, 500_000, 0];
-  for (let beat = 0; time < seconds; beat++) {
-    for (; next < tempos.length && tempos[next].tick <= beat * perQuarter; next++) {
-      time += ((tempos[next].tick - tick) / perQuarter) * (micros / 1e6);
-      [tick, micros] = [tempos[next].tick, tempos[next].micros];
-    }
-    time += ((beat * perQuarter - tick) / perQuarter) * (micros / 1e6);
-    tick = beat * perQuarter;
-    if (time < seconds) beats.push(time);
-  }
-  return beats;
-}
 
 /** What becomes of music on its way to a listener, as filters of ffmpeg; one of them also through a codec. */
 const masters: readonly string[] = [
@@ -75,7 +49,7 @@ export function performed(midi: Uint8Array, name: string, number: number): Float
 }
 
 /** Mono samples of a rendered song, at most `seconds` of them. */
-export function rendered(path: string, name: string, seconds: number): Float32Array {
+function rendered(path: string, name: string, seconds: number): Float32Array {
   mkdirSync(cache, { recursive: true });
   const wav = join(cache, `${name}.wav`);
   if (!existsSync(wav))
@@ -84,7 +58,7 @@ export function rendered(path: string, name: string, seconds: number): Float32Ar
 }
 
 /** Mono samples of a file, at most so many seconds of them. */
-function samplesOf(path: string, seconds: number): Float32Array {
+export function samplesOf(path: string, seconds: number): Float32Array {
   const rate = ['-ac', '1', '-ar', String(sampleRate)];
   const args = ['-loglevel', 'error', '-i', path, '-t', String(seconds), ...rate, '-f', 'f32le', '-'];
   const bytes = execFileSync('ffmpeg', args, { maxBuffer: 2 ** 31 - 1 });
@@ -99,15 +73,19 @@ export function* knownSongs(): Generator<KnownSong> {
     const path = join(songs, file);
     const samples = rendered(path, file, 90);
     const name = file.replace('.mid', '');
-    yield { name, samples, beats: writtenBeats(path, samples.length / sampleRate) };
+    const { beats } = readWritten(Uint8Array.from(readFileSync(path)), samples.length / sampleRate);
+    yield { name, samples, beats };
   }
 }
 
-const window = 0.07;
 const settling = 5;
 
-/** F-measure with a window of ±70 ms, first 5 s left out. @see Dixon 2007; MIREX audio beat tracking */
-export function fMeasure(found: readonly number[], truth: readonly number[]): number {
+/**
+ * F-measure, first 5 s left out.
+ * @param window seconds by which a time may be off; ±70 ms for beats
+ * @see Dixon 2007; MIREX audio beat tracking
+ */
+export function fMeasure(found: readonly number[], truth: readonly number[], window = 0.07): number {
   const a = found.filter((time) => time >= settling);
   const b = truth.filter((time) => time >= settling);
   let hits = 0;
