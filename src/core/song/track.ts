@@ -33,12 +33,12 @@ export type BeatHints = {
 };
 
 /**
- * Finds beats, first beats of bars and hits. Several levels of the tempo are followed to the end; the one is kept
- * whose bars fit the music best and whose tempo is not unusual.
+ * Finds beats, first beats of bars and hits: a model says how likely each frame is a beat, the song is read at several
+ * levels to its end, and the likeliest reading is kept, with the next one beside it.
  * @param samples mono, -1..1
  * @returns times in seconds; confidence 0 and no beats where there is nothing to follow
  * @throws CoreError `sample-rate` where the rate makes no sense
- * @see Ellis 2007 (dynamic programming); Percival & Tzanetakis 2014 (tempo); Böck 2012 (spectral flux)
+ * @see Davies & Böck 2019 (the model); Krebs, Böck & Widmer 2015 and Ellis 2007 (rows of beats)
  */
 export function trackBeats(samples: Float32Array, sampleRate: number, hints: BeatHints = {}): BeatTrack {
   if (!(sampleRate >= 2000))
