@@ -57,15 +57,6 @@ export function sharpen(values: Float32Array, rate: number): Float32Array {
   return spread > 1e-9 ? out.map((value) => Math.min(8, value / spread)) : out;
 }
 
-/** The strongest of a few hops round a time in seconds; 0 outside the sound. */
-export function strongestNear(values: Float32Array, onsets: Onsets, time: number, reach = 2): number {
-  const hop = Math.round((time - onsets.start) * onsets.rate);
-  const last = Math.min(values.length - 1, hop + reach);
-  let most = 0;
-  for (let at = Math.max(0, hop - reach); at <= last; at++) if (values[at] > most) most = values[at];
-  return most;
-}
-
 /** A hop moved to where the strength beside it peaks, between hops where it is strong enough to tell. */
 export function peakNear(onsets: Float32Array, hop: number): number {
   let peak = hop;
