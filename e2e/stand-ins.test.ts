@@ -128,6 +128,11 @@ describe('a point that is followed', () => {
     };
     await tapAt(119.5);
     await bench.found('ramp.one-tap');
+    const followedAt = async () => {
+      const [box, mark] = [await pad.boundingBox(), await page.getByTestId('tapped here').boundingBox()];
+      return box && mark ? ((mark.x + mark.width / 2 - box.x) / box.width) * size.width : NaN;
+    };
+    expect(Math.abs((await followedAt()) - 120)).toBeLessThan(1);
     const frames = 100;
     for (let step = 0; step < frames; step++) await page.keyboard.press('.');
     await bench.settled();
@@ -137,6 +142,10 @@ describe('a point that is followed', () => {
     await tapAt(119.5 + 15 * seconds);
     await bench.settled();
     expect(await bench.finding('ramp.one-tap').count()).toBe(0);
+    // Half-way back, where nobody tapped, the ring is half-way between.
+    for (let step = 0; step < frames / 2; step++) await page.keyboard.press(',');
+    await bench.settled();
+    expect(Math.abs((await followedAt()) - (120 + 7.5 * seconds))).toBeLessThan(1.5);
     await bench.go('Hand over');
     await bench.render(file('shot.mov'));
     const pictures = decode(file('shot.mov'), size.width, size.height);

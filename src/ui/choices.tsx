@@ -7,11 +7,14 @@ export function Choices<Value extends string>({
   options,
   pressed,
   onPress,
+  strip = false,
 }: {
   label: string;
   options: readonly (Value | { id: Value; text: string; title?: string })[];
   pressed: (value: Value) => boolean;
   onPress: (value: Value) => void;
+  /** one row on a phone, which scrolls where it is longer than the screen is wide */
+  strip?: boolean;
 }) {
   const all = options.map((option) =>
     typeof option === 'string' ? { id: option, text: option, title: undefined } : option,
@@ -25,7 +28,7 @@ export function Choices<Value extends string>({
     <ToggleGroup.Root
       type="multiple"
       role="group"
-      className="flex flex-wrap gap-2"
+      className={`flex flex-wrap gap-2 ${strip ? 'max-w-full phone:flex-nowrap phone:overflow-x-auto phone:py-0.5 phone:*:flex-none' : ''}`}
       aria-label={label}
       value={on}
       onValueChange={turn}

@@ -132,6 +132,7 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
     frame,
     rate,
     pointAt: (pointed) => (view.alone ? pointed : through(pointed, invertAffine(moved))),
+    placeOf: (at) => (view.alone ? at : through(at, moved)),
   });
   const bar = (position: number) => barAndBeat(grid, position).bar;
   return (
@@ -159,6 +160,7 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
             }))}
             pressed={(id) => view.id === id}
             onPress={setViewed}
+            strip
           />
         )
       }
@@ -239,7 +241,7 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
               {/* Where the join's points are dragged, a tap beside one is no tap on a performer. */}
               {keying && !view.alone && !view.outline && <HandPad frame={picture} hand={hand} />}
               {taps.tap && !view.outline && !keying && (
-                <TapPad frame={picture} label={taps.label} onTap={taps.tap} />
+                <TapPad frame={picture} label={taps.label} marks={taps.marks} onTap={taps.tap} />
               )}
               {view.outline && outline && (
                 <ShapeOnStage

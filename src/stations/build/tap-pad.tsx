@@ -6,8 +6,21 @@ import { wayOfKey } from '@/ui/arrow-keys';
 /** How far one press of an arrow key moves the mark, and with Shift, in shares of the picture. */
 const [near, far] = [0.01, 0.06];
 
+/** What was tapped: where, and whether that is where it is on the picture shown. */
+export type TapMark = { at: Point; here: boolean };
+
 /** The picture as something to tap people or points on: by pointer, or by a mark that arrow keys move and Enter sets. */
-export function TapPad({ frame, label, onTap }: { frame: Frame; label: string; onTap: (at: Point) => void }) {
+export function TapPad({
+  frame,
+  label,
+  marks,
+  onTap,
+}: {
+  frame: Frame;
+  label: string;
+  marks: readonly TapMark[];
+  onTap: (at: Point) => void;
+}) {
   const [mark, setMark] = useState<Point | null>(null);
   const key = (event: KeyboardEvent) => {
     const [dx, dy] = wayOfKey(event.key) ?? [0, 0];
@@ -41,6 +54,15 @@ export function TapPad({ frame, label, onTap }: { frame: Frame; label: string; o
       onFocus={(event) => setMark(event.currentTarget.matches(':focus-visible') ? [0.5, 0.5] : null)}
       onBlur={() => setMark(null)}
     >
+      {marks.map(({ at: [x, y], here }, index) => (
+        <span
+          key={index}
+          aria-hidden
+          data-testid={here ? 'tapped here' : 'tapped'}
+          className={`pointer-events-none absolute -translate-x-1/2 -translate-y-1/2 rounded-full border-2 border-[#15182b] outline-2 outline-raised ${here ? 'size-5' : 'size-2.5 bg-raised'}`}
+          style={{ left: `${x * 100}%`, top: `${y * 100}%` }}
+        />
+      ))}
       {mark && (
         <span
           aria-hidden

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { meanStep } from '@/core/footage/picture-times';
 import type { Point } from '@/core/geometry/size';
 import type { Moment } from '@/core/model/records';
-import { fillOf, tapsOf } from '@/core/model/slots';
+import { fillOf, inOrder, tappedAt, tapsOf } from '@/core/model/slots';
 import { secondsAt, type MediaNode } from '@/core/picture/node';
 import { slotsInUse } from '@/core/recipes/built';
 import type { Material } from '@/core/recipes/material';
@@ -13,6 +13,7 @@ import { timeOfFrame, type Rate } from '@/core/time/rate';
 import { followNothing, followPoint, keepPerformer, keepWhoeverIsFound } from '@/store/commands/moments';
 import { useServices } from '@/ui/bench-context';
 import { Part } from '../station';
+import type { TapMark } from './tap-pad';
 
 type Tapped = {
   moment: Moment;
@@ -22,13 +23,15 @@ type Tapped = {
   takes: readonly MediaNode[];
   frame: number;
   rate: Rate;
-  /** a point of the stage as a point of the picture */
+  /** a point of the stage as a point of the picture, and the way back */
   pointAt: (pointed: Point) => Point;
+  placeOf: (at: Point) => Point;
 };
 
 /** What a tap on the picture says of a moment: whom to keep, or where the followed point is. */
-export function useTaps({ moment, recipe, view, material, takes, frame, rate, pointAt }: Tapped): {
+export function useTaps({ moment, recipe, view, material, takes, frame, rate, pointAt, placeOf }: Tapped): {
   tap: ((pointed: Point) => void) | null;
+  marks: TapMark[];
   label: string;
   part: ReactNode;
 } {
@@ -36,6 +39,10 @@ export function useTaps({ moment, recipe, view, material, takes, frame, rate, po
   const used = slotsInUse(moment, recipe);
   const kept = used.filter(({ keeps }) => keeps);
   const followed = used.find(({ follows }) => follows);
+  const stepOf = (slot: string) => {
+    const times = material.takes[slot]?.measure?.times;
+    return times ? meanStep(times) : 0;
+  };
   /** A tap is about the take that is looked at, or about the part that is tapped. */
   const keep = (pointed: Point) => {
     const at = pointAt(pointed);
@@ -45,23 +52,45 @@ export function useTaps({ moment, recipe, view, material, takes, frame, rate, po
     const time = secondsAt(node, Math.max(node.from, frame));
     void attempt(() => keepPerformer(store, moment.project, moment.id, slot, { time, at }));
   };
-  const follow = (slot: string) => (at: Point) => {
+  const keptMarks = (): TapMark[] =>
+    kept
+      .filter(({ key }) => !view.alone || view.alone === key)
+      .flatMap(({ key }) => {
+        const node = takes.find((one) => one.id === key);
+        const time = node && secondsAt(node, Math.max(node.from, frame));
+        return tapsOf(fillOf(moment, key)).map((tap) => ({
+          at: placeOf(tap.at),
+          here: time !== undefined && Math.abs(tap.time - time) <= stepOf(key) / 2,
+        }));
+      });
+  // What is tapped runs as it was filmed from its first picture on.
+  const followedTime = (slot: string) => {
     const node = takes.find((one) => one.id === slot);
-    const times = material.takes[slot]?.measure?.times;
-    if (!node || !times) return;
-    // What is tapped runs as it was filmed from its first picture on.
-    const time = secondsAt(node, node.from) + timeOfFrame(rate, frame - node.from);
-    const step = meanStep(times);
+    return node && secondsAt(node, node.from) + timeOfFrame(rate, frame - node.from);
+  };
+  const follow = (slot: string) => (at: Point) => {
+    const [time, step] = [followedTime(slot), stepOf(slot)];
+    if (time === undefined || !step) return;
     void attempt(() => followPoint(store, moment.project, moment.id, slot, { time, at, step }));
+  };
+  const followedMarks = (slot: string): TapMark[] => {
+    const points = inOrder(tapsOf(fillOf(moment, slot)));
+    const time = followedTime(slot);
+    const dots = points.map(({ at }) => ({ at, here: false }));
+    return time === undefined || points.length === 0
+      ? dots
+      : [...dots, { at: tappedAt(points, time), here: true }];
   };
   if (followed)
     return {
       tap: view.alone === followed.key ? follow(followed.key) : null,
+      marks: followedMarks(followed.key),
       label: 'Tap the point that is followed',
       part: <Followed moment={moment} slot={followed} />,
     };
   return {
     tap: kept.length > 0 ? keep : null,
+    marks: keptMarks(),
     label: 'Tap whom to keep',
     part: kept.length > 0 && <Kept moment={moment} kept={kept} />,
   };

@@ -44,8 +44,11 @@ function Knobs({ scale }: { scale: number }) {
   ];
   return (
     <div className="absolute right-2 bottom-2 flex bg-raised/85" role="group" aria-label="How close">
-      {all.map(({ text, icon, run, dead }) => (
-        <IconButton key={text} text={text} icon={icon} disabled={dead} onPress={run} />
+      {all.map(({ text, icon, run, dead }, index) => (
+        // On a phone the picture is small: what can do nothing yet does not lie over it.
+        <span key={text} className={index > 0 && scale <= 1 ? 'phone:hidden' : ''}>
+          <IconButton text={text} icon={icon} disabled={dead} onPress={run} />
+        </span>
       ))}
     </div>
   );

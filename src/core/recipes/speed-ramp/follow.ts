@@ -1,5 +1,5 @@
-import type { Framed, Point } from '../../geometry/size';
-import { fillOf, tapsOf } from '../../model/slots';
+import type { Framed } from '../../geometry/size';
+import { fillOf, inOrder, tappedAt, tapsOf, type Tap } from '../../model/slots';
 import { fewestKeyframes, still } from '../../motion/keyframes';
 import type { Transform } from '../../picture/node';
 import { passSlot } from './slots';
@@ -12,21 +12,10 @@ const mostEnlarged = 3;
 type Filled = Parameters<typeof fillOf>[0];
 
 /** Where the followed point is in the take, by its seconds; in shares of the frame. */
-const pointsOf = (moment: Filled): { time: number; at: Point }[] =>
-  [...tapsOf(fillOf(moment, passSlot.key))].sort((one, other) => one.time - other.time);
+const pointsOf = (moment: Filled): Tap[] => inOrder(tapsOf(fillOf(moment, passSlot.key)));
 
 /** True where a point is followed: it was said where it is on two pictures at least. */
 export const isFollowing = (moment: Filled): boolean => pointsOf(moment).length > 1;
-
-/** The point at a second of the take: evenly between two taps, standing before the first and after the last. */
-function pointAt(points: ReturnType<typeof pointsOf>, seconds: number): Point {
-  const after = points.findIndex(({ time }) => time > seconds);
-  if (after === 0) return points[0].at;
-  if (after < 0) return points[points.length - 1].at;
-  const [one, other] = [points[after - 1], points[after]];
-  const share = (seconds - one.time) / (other.time - one.time);
-  return [one.at[0] + (other.at[0] - one.at[0]) * share, one.at[1] + (other.at[1] - one.at[1]) * share];
-}
 
 /** The middle of what a coordinate reaches over. */
 const middleOf = (values: readonly number[]): number => (Math.min(...values) + Math.max(...values)) / 2;
@@ -44,7 +33,7 @@ export function following(
 ): { step: Transform[]; enlarged: number } {
   const points = pointsOf(moment);
   if (points.length < 2) return { step: [], enlarged: 1 };
-  const at = seconds.map((one) => pointAt(points, one));
+  const at = seconds.map((one) => tappedAt(points, one));
   const off = ([0, 1] as const).map((axis) => {
     const held = middleOf(at.map((point) => point[axis]));
     const most = (1 - 1 / mostEnlarged) / 2;

@@ -129,6 +129,7 @@ export function ShapeToolKnobs({
         options={tools}
         pressed={(id) => id === tool}
         onPress={setTool}
+        strip
       />
       {isBrush && (
         <span className="font-serif text-[15px]">
