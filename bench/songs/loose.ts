@@ -141,7 +141,8 @@ export function looseSong(number: number, seconds: number): WrittenSong {
     bpm: [base.bpm[0] * 0.9, base.bpm[1] * 1.1],
     swing: chance(0.15) && base.grid === 4 ? 0.33 * next() : base.swing,
   };
-  const partners = learned.filter(({ meter, grid }) => meter === style.meter && grid === style.grid);
+  const alike = learned.filter(({ meter, grid }) => meter === style.meter && grid === style.grid);
+  const partners = alike.length > 0 ? alike : [style];
   const others = Array.from({ length: chance(0.5) ? 2 : 1 }, () =>
     loosened(chance(0.6) ? style : { ...pick(partners), sounds: style.sounds }),
   );
