@@ -10,7 +10,7 @@ const across = 120;
 /** how much larger than on the stage */
 const closer = 2.5;
 
-/** What lies under a finger, enlarged beside it. @param at in shares of the picture */
+/** What lies under a finger, enlarged in the corner that is furthest from it. @param at in shares of the picture */
 export function Loupe({ frame, at: [x, y] }: { frame: Frame; at: Point }) {
   const source = useContext(StageCanvas);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -35,7 +35,6 @@ export function Loupe({ frame, at: [x, y] }: { frame: Frame; at: Point }) {
       across,
     );
   }, [source, frame, x, y]);
-  const isLow = y * frame.height > across + 40;
   return (
     <div
       aria-hidden
@@ -44,11 +43,8 @@ export function Loupe({ frame, at: [x, y] }: { frame: Frame; at: Point }) {
       style={{
         width: across,
         height: across,
-        left: Math.min(
-          frame.left + frame.width - across,
-          Math.max(frame.left, frame.left + x * frame.width - across / 2),
-        ),
-        top: frame.top + y * frame.height + (isLow ? -across - 32 : 40),
+        left: frame.left + (x > 0.5 ? 0 : frame.width - across),
+        top: frame.top + (y > 0.5 ? 0 : frame.height - across),
       }}
     >
       <canvas ref={canvas} width={across} height={across} />
