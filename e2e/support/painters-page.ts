@@ -2,7 +2,7 @@ import { randomTree } from '@/core/__tests__/random-tree';
 import { painted } from '@/core/__tests__/scene';
 import { still } from '@/core/motion/keyframes';
 import { blendModes, type BlendMode } from '@/core/picture/blend';
-import { groupOf, nodeOf } from '@/core/picture/node';
+import { groupOf, nodeOf, type Effect } from '@/core/picture/node';
 import { resizeYuv, rgbaToYuv, yuvToRgba } from '@/core/picture/planes';
 import { psnr } from '@/core/picture/psnr';
 import { paintFrame } from '@/core/picture/reference/paint';
@@ -59,6 +59,54 @@ const canvasNames: Partial<Record<BlendMode, GlobalCompositeOperation>> = {
   'colour-burn': 'color-burn',
 };
 
+/** A picture on the browser's own canvas. */
+function canvasOf(picture: ReturnType<typeof yuvToRgba>) {
+  const canvas = new OffscreenCanvas(size.width, size.height);
+  const paper = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
+  const data = picture.data as Uint8ClampedArray<ArrayBuffer>;
+  paper.putImageData(new ImageData(data, size.width, size.height), 0, 0);
+  return { canvas, paper };
+}
+
+/** How near the card and the reference painter come to the browser's own filters, in dB. */
+function filtered(): { filter: string; card: number; reference: number }[] {
+  const as = (brightness: number, saturation: number, hue: number): Effect => ({
+    is: 'colours',
+    brightness: still(brightness),
+    saturation: still(saturation),
+    hue: still(hue),
+  });
+  const effects: Record<string, Effect> = {
+    'brightness(1.3)': as(1.3, 1, 0),
+    'saturate(1.6)': as(1, 1.6, 0),
+    'saturate(0.3)': as(1, 0.3, 0),
+    'hue-rotate(75deg)': as(1, 1, 75),
+    'invert(0.4)': { is: 'negative', amount: still(0.4) },
+  };
+  const whole = yuvToRgba(pictures.a);
+  return Object.entries(effects).map(([filter, effect]) => {
+    const span = { from: 0, until: 1 };
+    const content = { is: 'media' as const, media: 'a', size, time: still(0) };
+    const node = nodeOf({ id: 'a', name: 'a', ...span, content, effects: [effect] });
+    const tree = groupOf('all', size, span, [node]);
+    const { canvas } = canvasOf(whole);
+    const out = new OffscreenCanvas(size.width, size.height).getContext('2d');
+    if (!out) throw new Error('There is no canvas.');
+    out.filter = filter;
+    out.drawImage(canvas, 0, 0);
+    const own = { ...size, data: out.getImageData(0, 0, size.width, size.height).data };
+    const onCard = new Card(size).paint(tree, 0, yuvOf);
+    return {
+      filter,
+      reference: psnr(
+        paintFrame(tree, 0, size, () => whole),
+        own,
+      ),
+      card: onCard ? psnr(yuvToRgba(onCard), yuvToRgba(rgbaToYuv(own))) : 0,
+    };
+  });
+}
+
 /** By how many codes the browser's own canvas blends otherwise than the card and than the reference painter, at most. */
 function beside(): { mode: string; card: number; reference: number }[] {
   const span = { from: 0, until: 1 };
@@ -68,16 +116,6 @@ function beside(): { mode: string; card: number; reference: number }[] {
   ];
   const given = { under: rgbaToYuv(under), over: rgbaToYuv(over) };
   const [a, b] = [yuvToRgba(given.under), yuvToRgba(given.over)];
-  const canvasOf = (picture: typeof a) => {
-    const canvas = new OffscreenCanvas(size.width, size.height);
-    const paper = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
-    paper.putImageData(
-      new ImageData(picture.data as Uint8ClampedArray<ArrayBuffer>, size.width, size.height),
-      0,
-      0,
-    );
-    return { canvas, paper };
-  };
   return (Object.keys(blendModes) as BlendMode[]).map((mode) => {
     const layer = (
       media: 'under' | 'over',
@@ -108,4 +146,4 @@ function beside(): { mode: string; card: number; reference: number }[] {
   });
 }
 
-Object.assign(window, { compare, afterLoss, beside, tryPainters });
+Object.assign(window, { compare, afterLoss, beside, filtered, tryPainters });

@@ -1,10 +1,12 @@
 import { methodOf, type Answer, type Task } from '@/core/footage/task';
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
-import type { Node } from '@/core/picture/node';
+import { unmoved, type Affine } from '@/core/geometry/affine';
+import { matrixAt, type Node } from '@/core/picture/node';
 import { recipeOf } from '@/core/recipes/built';
 import type { ChosenTake, Material } from '@/core/recipes/material';
 import { withLayersMoved, withWholeMoved } from '@/core/hand/move';
+import { withLook } from '@/core/look/look';
 import type { Anchor, Recipe, Ruler } from '@/core/recipes/recipe';
 import { rememberedWith } from '@/core/remember';
 import { plateOfMoment } from './plates';
@@ -129,7 +131,13 @@ function gather(snapshot: Snapshot, moment: Moment, takes: Material['takes']): K
   };
 }
 
-type Built = { tree: Node; /** without what moves all of it by hand */ layered: Node };
+type Built = {
+  tree: Node;
+  /** without its look */
+  moved: Node;
+  /** and without what moves all of it by hand */
+  layered: Node;
+};
 const trees = rememberedWith<Moment, Built>();
 
 /** The picture of a moment as it stands; null where it cannot be built. */
@@ -144,9 +152,16 @@ export function pictureOf(
   const anchors = recipe.anchors(moment, ruler);
   const built = trees(moment, [ruler, material], () => {
     const layered = withLayersMoved(recipe.build(moment, ruler, material), moment, anchors, ruler);
-    return { layered, tree: withWholeMoved(layered, moment, anchors, ruler) };
+    const moved = withWholeMoved(layered, moment, anchors, ruler);
+    return { layered, moved, tree: withLook(moved, moment, anchors, ruler) };
   });
   return { ...built, material, anchors };
+}
+
+/** How all of a moment's picture is moved by hand at a frame. */
+export function movedAt(snapshot: Snapshot, moment: Moment, frame: number): Affine {
+  const built = pictureOf(snapshot, moment);
+  return built && built.moved !== built.layered ? matrixAt(built.moved, frame) : unmoved;
 }
 
 /** The first frame of a moment, that on which it lands, and the one after its last; null where it cannot be built. */

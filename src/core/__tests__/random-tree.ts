@@ -51,6 +51,15 @@ export function randomTree(seed: number): Node {
       () => ({ is: 'blur', radius: track(0, 3) }),
       () => ({ is: 'split', x: track(-3, 3), y: track(-3, 3) }),
       () => ({ is: 'negative', amount: track(0, 1) }),
+      () => ({ is: 'box', reach: track(0, 3) }),
+      () => ({ is: 'directional', length: track(0, 9), angle: track(-90, 90) }),
+      () => ({ is: 'zoom', share: track(0, 0.2) }),
+      () => ({ is: 'glow', radius: track(0, 3), from: number(0, 0.7), amount: track(0, 1) }),
+      () => ({ is: 'colours', brightness: track(0.5, 1.5), saturation: track(0, 1.5), hue: track(-60, 60) }),
+      () => ({ is: 'tint', rgb: [number(0, 255), 90, 40], amount: track(0, 1) }),
+      () => ({ is: 'vignette', amount: track(0, 1) }),
+      () => ({ is: 'wave', by: track(-4, 4), length: number(6, 60), turned: track(0, 360) }),
+      () => ({ is: 'bend', amount: track(-0.3, 0.3) }),
     ])();
   const content = (depth: number): Content =>
     oneOf<() => Content>([

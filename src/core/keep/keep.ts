@@ -1,5 +1,6 @@
 import { eachKey, movedKeys } from '../hand/moved';
 import type { HandKeys } from '../hand/schema';
+import { lookNames, lookQuantities, type Look } from '../look/schema';
 import type { Moment, Project } from '../model/records';
 import type { Recipe } from '../recipes/recipe';
 import { soundNames } from '../sounds/sound';
@@ -10,7 +11,7 @@ type Fields = Record<string, unknown>;
 
 /** How a moment is built as it stands, with its takes. */
 export function versionOf({ settings, lands, start, end, pins = {}, ...rest }: Moment): Kept {
-  const { sounds = {}, keys = {}, handheld = {}, slots = {}, framing = {} } = rest;
+  const { sounds = {}, keys = {}, handheld = {}, look = {}, slots = {}, framing = {} } = rest;
   return {
     settings: { ...(settings as Fields) },
     span: {
@@ -21,6 +22,7 @@ export function versionOf({ settings, lands, start, end, pins = {}, ...rest }: M
     sounds,
     keys,
     handheld,
+    look,
     slots,
     framing: { ...framing },
   };
@@ -28,7 +30,7 @@ export function versionOf({ settings, lands, start, end, pins = {}, ...rest }: M
 
 /** How a moment is built as far as that holds for other takes too: without what was drawn or marked on its own. */
 export function styleOf(moment: Moment, { ofTakes }: Pick<Recipe, 'ofTakes'>): Kept {
-  const { settings, span, sounds = {}, keys, handheld } = versionOf(moment);
+  const { settings, span, sounds = {}, keys, handheld, look } = versionOf(moment);
   const own = Object.keys(ofTakes);
   const shipped: readonly string[] = soundNames;
   const known = Object.entries(sounds).filter(([, { sound }]) => !sound || shipped.includes(sound));
@@ -38,6 +40,7 @@ export function styleOf(moment: Moment, { ofTakes }: Pick<Recipe, 'ofTakes'>): K
     sounds: Object.fromEntries(known),
     keys,
     handheld,
+    look,
   };
 }
 
@@ -63,11 +66,21 @@ export function fitStyle(kept: Kept, from: Shape, to: Shape, { fields }: Pick<Re
       Object.entries(kept.settings).map(([name, value]) => [name, fit(name, value)]),
     ),
     ...(kept.keys && { keys: fitKeys(kept.keys, longer) }),
+    ...(kept.look && { look: fitLook(kept.look, longer, wider) }),
   };
 }
 
 const fitKeys = (keys: HandKeys, longer: number): HandKeys =>
   eachKey(keys, (key) => (key.unit === 'frames' ? { ...key, by: Math.round(key.by * longer) } : key));
+
+/** A look that takes as long and is as wide in the picture as it was. */
+function fitLook(look: Look, longer: number, wider: number): Look {
+  const wide = lookNames
+    .filter((name) => lookQuantities[name].unit === 'px' && look[name] !== undefined)
+    .map((name) => [name, Math.min(lookQuantities[name].max, (look[name] ?? 0) * wider)]);
+  const dies = look.dies && Math.max(1, Math.min(240, Math.round(look.dies * longer)));
+  return { ...look, ...(Object.fromEntries(wide) as Look), ...(dies ? { dies } : {}) };
+}
 
 /** A moment built as something kept says, on the beat where it lands now. Of what is not kept it keeps its own. */
 export function withKept<Some extends Moment>(moment: Some, kept: Kept): Some {
@@ -84,7 +97,7 @@ export function withKept<Some extends Moment>(moment: Some, kept: Kept): Some {
   };
 }
 
-const parts = ['settings', 'pins', 'sounds', 'keys', 'handheld', 'slots', 'framing'] as const;
+const parts = ['settings', 'pins', 'sounds', 'keys', 'handheld', 'look', 'slots', 'framing'] as const;
 
 /** The fields by which one moment differs from another, written one by one so that other changes of them survive. */
 export function fieldsBetween(now: Moment, next: Moment): Fields {

@@ -1,5 +1,6 @@
 import * as z from 'zod/mini';
 import { handheldSchema, handKeysSchema } from '../hand/schema';
+import { lookSchema } from '../look/schema';
 import { slotsSchema } from '../model/slots-schema';
 import { soundSchema } from '../sounds/sound';
 
@@ -12,6 +13,7 @@ export const keptSchema = z.object({
   sounds: z.optional(z.record(z.string(), soundSchema)),
   keys: z.optional(handKeysSchema),
   handheld: z.optional(handheldSchema),
+  look: z.optional(lookSchema),
   /** of a version only: its takes, and how its frame is pushed */
   slots: z.optional(slotsSchema),
   framing: z.optional(z.record(z.string(), z.number())),

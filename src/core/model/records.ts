@@ -4,6 +4,7 @@ import { keptSchema } from '../keep/schema';
 import { rateSchema } from '../time/rate';
 import { beatGridSchema } from '../time/grid';
 import { handheldSchema, handKeysSchema } from '../hand/schema';
+import { lookSchema } from '../look/schema';
 import { films, momentKinds, type MomentKind } from '../recipes/films';
 import { planSchemas } from './plan-records';
 import { shootSchemas } from './shoot-records';
@@ -123,6 +124,8 @@ const momentFields = {
   keys: z.optional(handKeysSchema),
   /** how it sways as if it were held in a hand; unset stands still */
   handheld: z.optional(handheldSchema),
+  /** how all of it looks; unset is as filmed */
+  look: z.optional(lookSchema),
   /** what sounds at its instants, by their names */
   sounds: z.optional(z.record(z.string(), soundSchema)),
 };

@@ -42,8 +42,26 @@ export type Effect =
   | { is: 'blur'; radius: Track }
   /** red moved one way, blue the other, in pixels */
   | { is: 'split'; x: Track; y: Track }
+  /** the mean over a square that reaches so many pixels to each side */
+  | { is: 'box'; reach: Track }
+  /** the mean along a line of so many pixels, turned by degrees (clockwise positive) */
+  | { is: 'directional'; length: Track; angle: Track }
+  /** the mean on the way towards the middle, by a share of the distance from it */
+  | { is: 'zoom'; share: Track }
+  /** what is brighter than `from` (0..1), softened by a deviation in pixels and laid over by screening */
+  | { is: 'glow'; radius: Track; from: number; amount: Track }
+  /** brightness and saturation, 1 as they are; hue in degrees */
+  | { is: 'colours'; brightness: Track; saturation: Track; hue: Track }
+  /** its luma in a colour, 0..1 of the way */
+  | { is: 'tint'; rgb: [number, number, number]; amount: Track }
   /** 0..1 */
-  | { is: 'negative'; amount: Track };
+  | { is: 'negative'; amount: Track }
+  /** corners darker by a share, as the square of the distance from the middle */
+  | { is: 'vignette'; amount: Track }
+  /** rows moved to and fro by up to `by` pixels, a wave every `length` pixels, `turned` degrees along it */
+  | { is: 'wave'; by: Track; length: number; turned: Track }
+  /** a lens that bends lines: the corners come from that share further out, or below zero further in */
+  | { is: 'bend'; amount: Track };
 
 /** Rings that together are one shape; where they overlap twice there is a hole (even-odd rule). */
 export type Rings = Point[][];

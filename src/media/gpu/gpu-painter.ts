@@ -9,6 +9,7 @@ import { ringsAt } from '@/core/picture/outline';
 import { bt709, blankYuv, chromaSide, factorsOf, type YuvImage } from '@/core/picture/planes';
 import { grainsOf } from '@/core/picture/grains';
 import { instantsOf } from '@/core/picture/shutter';
+import { passesOf, type Pass } from './effect-passes';
 import { Surfaces, type GpuSurface } from './surfaces';
 
 /** The picture of a file at some seconds; null where the file is missing. */
@@ -247,21 +248,20 @@ export class GpuPainter {
 
   /** A surface with an effect on it; the one before is given back. */
   private withEffect(before: GpuSurface, effect: Effect, at: number): GpuSurface {
-    const { factor } = this;
-    switch (effect.is) {
-      case 'blur': {
-        const deviation = valueAt(effect.radius, at) * factor;
-        if (deviation <= 0.01) return before;
-        const across = this.instead(before, 'gaussian', { along: [1, 0], deviation });
-        return this.instead(across, 'gaussian', { along: [0, 1], deviation });
-      }
-      case 'split':
-        return this.instead(before, 'split', {
-          by: [valueAt(effect.x, at) * factor, valueAt(effect.y, at) * factor],
-        });
-      case 'negative':
-        return this.instead(before, 'negative', { amount: valueAt(effect.amount, at) });
-    }
+    const passes = passesOf(effect, at, this.factor, before);
+    if (effect.is !== 'glow') return this.through(before, passes);
+    const { surfaces } = this;
+    const bright = this.blank(before);
+    surfaces.paint(bright, 'bright', { source: before.texture, from: effect.from });
+    const light = this.through(bright, passes);
+    const amount = valueAt(effect.amount, at);
+    const out = this.instead(before, 'glow', { light: light.texture, amount });
+    surfaces.giveBack(light);
+    return out;
+  }
+
+  private through(before: GpuSurface, passes: readonly Pass[]): GpuSurface {
+    return passes.reduce((given, [shader, uniforms]) => this.instead(given, shader, uniforms), before);
   }
 
   /** The coverage of an outline in pixels that are painted; it stays on the card. */

@@ -240,6 +240,114 @@ void main() {
   result = vec4(given.rgb + (given.a - 2.0 * given.rgb) * amount, given.a);
 }`;
 
+const evenly = `
+vec4 evenlyAt(sampler2D source, vec2 point) {
+  ivec2 corner = ivec2(floor(point - 0.5));
+  vec2 t = point - 0.5 - vec2(corner);
+  vec4 top = mix(heldAt(source, corner), heldAt(source, corner + ivec2(1, 0)), t.x);
+  vec4 bottom = mix(heldAt(source, corner + ivec2(0, 1)), heldAt(source, corner + ivec2(1, 1)), t.x);
+  return mix(top, bottom, t.y);
+}
+`;
+
+/** The mean along a line through each pixel. */
+const directional = `${head}${evenly}
+uniform sampler2D source;
+uniform vec2 line;
+uniform int samples;
+void main() {
+  vec4 sum = vec4(0.0);
+  for (int step = 0; step < samples; step++)
+    sum += evenlyAt(source, vec2(here()) + 0.5 + (float(step) / float(samples - 1) - 0.5) * line);
+  result = sum / float(samples);
+}`;
+
+/** The mean on the way towards the middle. */
+const zoom = `${head}${evenly}
+uniform sampler2D source;
+uniform float share;
+uniform int samples;
+void main() {
+  vec2 middle = vec2(textureSize(source, 0)) / 2.0;
+  vec2 away = vec2(here()) + 0.5 - middle;
+  vec4 sum = vec4(0.0);
+  for (int step = 0; step < samples; step++)
+    sum += evenlyAt(source, middle + away * (1.0 - share * float(step) / float(samples - 1)));
+  result = sum / float(samples);
+}`;
+
+const wave = `${head}${evenly}
+uniform sampler2D source;
+uniform float by;
+uniform float wavelength;
+uniform float turned;
+void main() {
+  vec2 point = vec2(here()) + 0.5;
+  result = evenlyAt(source, point + vec2(by * sin(6.283185307179586 * point.y / wavelength + turned), 0.0));
+}`;
+
+const bend = `${head}${evenly}
+uniform sampler2D source;
+uniform float amount;
+void main() {
+  vec2 middle = vec2(textureSize(source, 0)) / 2.0;
+  vec2 away = vec2(here()) + 0.5 - middle;
+  result = evenlyAt(source, middle + away * (1.0 + amount * dot(away, away) / dot(middle, middle)));
+}`;
+
+const vignette = `${head}
+uniform sampler2D source;
+uniform float amount;
+void main() {
+  vec4 given = texelFetch(source, here(), 0);
+  vec2 middle = vec2(textureSize(source, 0)) / 2.0;
+  vec2 away = vec2(here()) + 0.5 - middle;
+  result = vec4(clamp(given.rgb * (1.0 - amount * dot(away, away) / dot(middle, middle)), vec3(0.0), vec3(given.a)), given.a);
+}`;
+
+/** Colours through a matrix. */
+const colours = `${head}
+uniform sampler2D source;
+uniform vec3 red;
+uniform vec3 green;
+uniform vec3 blue;
+void main() {
+  vec4 given = texelFetch(source, here(), 0);
+  vec3 changed = vec3(dot(red, given.rgb), dot(green, given.rgb), dot(blue, given.rgb));
+  result = vec4(clamp(changed, vec3(0.0), vec3(given.a)), given.a);
+}`;
+
+const tint = `${head}
+uniform sampler2D source;
+uniform vec3 colour;
+uniform float amount;
+void main() {
+  vec4 given = texelFetch(source, here(), 0);
+  vec3 one = dot(given.rgb, vec3(0.2126, 0.7152, 0.0722)) * colour;
+  result = vec4(clamp(mix(given.rgb, one, amount), vec3(0.0), vec3(given.a)), given.a);
+}`;
+
+/** What is brighter than some light. */
+const bright = `${head}
+uniform sampler2D source;
+uniform float from;
+void main() {
+  vec4 given = texelFetch(source, here(), 0);
+  result = vec4(min(vec3(given.a), max(vec3(0.0), given.rgb - from * given.a) / max(1e-6, 1.0 - from)), given.a);
+}`;
+
+/** Light screened over a surface. */
+const glow = `${head}
+uniform sampler2D source;
+uniform sampler2D light;
+uniform float amount;
+void main() {
+  vec4 given = texelFetch(source, here(), 0);
+  vec3 more = amount * min(vec3(given.a), texelFetch(light, here(), 0).rgb);
+  vec3 both = given.a > 0.0 ? given.rgb + more - given.rgb * more / given.a : vec3(0.0);
+  result = vec4(clamp(both, vec3(0.0), vec3(given.a)), given.a);
+}`;
+
 /** Four samples of a plane of a video picture in one pixel, of colours in steps of 8 bits. */
 const toPlane = `${head}
 uniform sampler2D source;
@@ -284,5 +392,14 @@ export const shaders = {
   gaussian,
   split,
   negative,
+  directional,
+  zoom,
+  wave,
+  bend,
+  vignette,
+  colours,
+  tint,
+  bright,
+  glow,
   toPlane,
 } as const;

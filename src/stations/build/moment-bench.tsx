@@ -3,14 +3,14 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Moment } from '@/core/model/records';
 import { plateSlot } from '@/core/model/slots';
 import { slotsInUse } from '@/core/recipes/built';
-import { invertAffine, mapPoint, unmoved, type Affine } from '@/core/geometry/affine';
+import { invertAffine, mapPoint, type Affine } from '@/core/geometry/affine';
 import type { Point } from '@/core/geometry/size';
-import { matrixAt, mediaIn } from '@/core/picture/node';
+import { mediaIn } from '@/core/picture/node';
 import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
 import { frameShownAt, timeOfFrame } from '@/core/time/rate';
 import { formatTimecode } from '@/core/time/timecode';
 import { setMoment } from '@/store/commands/moments';
-import { framesOf, materialOf, pictureOf, type Buildable } from '@/store/material';
+import { framesOf, materialOf, movedAt, pictureOf, type Buildable } from '@/store/material';
 import { useOffer } from '@/ui/actions/offers';
 import { useData, useNeedle, usePlaying, useServices } from '@/ui/bench-context';
 import { Choices } from '@/ui/choices';
@@ -32,6 +32,7 @@ import { useCompare } from './compare';
 import { InstantMarks } from './instant-marks';
 import { Framing } from './framing';
 import { JoinCurve } from './join-curve';
+import { MomentLook } from './moment-look';
 import { MomentSounds } from './moment-sounds';
 import { KeysLane } from './keys/keys-lane';
 import { HandPad } from './keys/hand-pad';
@@ -79,7 +80,7 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
   const hand = useHandKeys(moment, built?.layered ?? null, placing, frame);
   const versions = useVersions(moment);
   // What is moved by hand as a whole takes along whatever is pointed at in it.
-  const moved = tree && built && tree !== built.layered ? matrixAt(tree, frame) : unmoved;
+  const moved = useMemo(() => movedAt(snapshot, moment, frame), [snapshot, moment, frame]);
   const through = ([x, y]: Point, map: Affine): Point => {
     const [across, down] = mapPoint(map, [x * project.width, y * project.height]);
     return [across / project.width, down / project.height];
@@ -175,6 +176,7 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
           {taps.part}
           <InstantMarks moment={moment} recipe={recipe} ruler={ruler} material={material} showing={showing} />
           <Framing moment={moment} recipe={recipe} ruler={ruler} material={material} />
+          <MomentLook moment={moment} />
           <Versions moment={moment} versions={versions} />
           <MomentSounds moment={moment} recipe={recipe} ruler={ruler} />
           <div className="flex flex-wrap gap-1.5">

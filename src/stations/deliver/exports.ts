@@ -3,6 +3,7 @@ import { writeOtio } from '@/core/formats/otio';
 import { writeVtt } from '@/core/formats/webvtt';
 import type { Moment } from '@/core/model/records';
 import { explainHand } from '@/core/hand/explain';
+import { explainLook } from '@/core/look/look';
 import type { Step } from '@/core/recipes/recipe';
 import { explainSounds, soundsIn } from '@/core/recipes/sounds';
 import { timeOfBeat } from '@/core/time/grid';
@@ -23,6 +24,7 @@ export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; st
   const steps = [
     ...recipe.explain(moment, ruler, material, layered),
     ...explainHand(moment, layered, anchors, ruler),
+    ...explainLook(moment, anchors),
     ...(sounds ? [sounds] : []),
   ];
   return { steps, start: frames.start };

@@ -1,5 +1,7 @@
 import { valueAt } from '../../motion/keyframes';
 import type { Effect } from '../node';
+import { alongLine, bend, towardsMiddle, wave } from './bent';
+import { colours, glow, negative, tint, vignette } from './colours';
 import { clear, type Surface } from './surface';
 
 /** Weighted means along one axis; what lies beyond the edge is the edge. */
@@ -59,26 +61,55 @@ function split(surface: Surface, x: number, y: number): Surface {
   return out;
 }
 
-function negative(surface: Surface, amount: number): Surface {
-  const data = surface.data.map((value, at) => {
-    const cover = surface.data[at | 3];
-    return (at & 3) === 3 ? value : value + (cover - 2 * value) * amount;
-  });
-  return { ...surface, data };
+/** Plain weights over a reach that need not be whole. */
+function plain(reach: number): number[] {
+  const whole = Math.floor(reach);
+  const raw = Array.from({ length: 2 * whole + 3 }, (_, index) =>
+    index === 0 || index === 2 * whole + 2 ? reach - whole : 1,
+  );
+  return raw.map((value) => value / (2 * reach + 1));
 }
+
+const softened = (surface: Surface, weights: readonly number[]): Surface =>
+  along(along(surface, weights, 'x'), weights, 'y');
 
 /** A surface with an effect on it, at a frame. */
 export function withEffect(surface: Surface, effect: Effect, frame: number): Surface {
   switch (effect.is) {
     case 'blur': {
       const deviation = valueAt(effect.radius, frame);
-      if (deviation <= 0.01) return surface;
-      const weights = gaussian(deviation);
-      return along(along(surface, weights, 'x'), weights, 'y');
+      return deviation <= 0.01 ? surface : softened(surface, gaussian(deviation));
     }
+    case 'box': {
+      const reach = valueAt(effect.reach, frame);
+      return reach <= 0.01 ? surface : softened(surface, plain(reach));
+    }
+    case 'directional':
+      return alongLine(surface, valueAt(effect.length, frame), valueAt(effect.angle, frame));
+    case 'zoom':
+      return towardsMiddle(surface, valueAt(effect.share, frame));
     case 'split':
       return split(surface, valueAt(effect.x, frame), valueAt(effect.y, frame));
+    case 'glow': {
+      const weights = gaussian(Math.max(0.01, valueAt(effect.radius, frame)));
+      return glow(surface, effect.from, valueAt(effect.amount, frame), (light) => softened(light, weights));
+    }
+    case 'colours':
+      return colours(
+        surface,
+        valueAt(effect.brightness, frame),
+        valueAt(effect.saturation, frame),
+        valueAt(effect.hue, frame),
+      );
+    case 'tint':
+      return tint(surface, effect.rgb, valueAt(effect.amount, frame));
     case 'negative':
       return negative(surface, valueAt(effect.amount, frame));
+    case 'vignette':
+      return vignette(surface, valueAt(effect.amount, frame));
+    case 'wave':
+      return wave(surface, valueAt(effect.by, frame), effect.length, valueAt(effect.turned, frame));
+    case 'bend':
+      return bend(surface, valueAt(effect.amount, frame));
   }
 }
