@@ -11,6 +11,7 @@ import { injectManifest } from 'workbox-build';
 
 const home = fileURLToPath(new URL('..', import.meta.url));
 const out = join(home, 'out');
+execFileSync('node', [join(home, 'bin/people.mjs')], { stdio: 'inherit' });
 execFileSync('npx', ['next', 'build'], {
   cwd: home,
   stdio: 'inherit',
@@ -58,7 +59,8 @@ const { count, warnings } = await injectManifest({
   swDest: join(out, 'sw.js'),
   globDirectory: out,
   globPatterns: ['**/*'],
-  globIgnores: ['script-hashes.json', 'sw.js', '**/*.txt', '**/*.map'],
+  // What finds people is large: it is kept once it was needed.
+  globIgnores: ['script-hashes.json', 'sw.js', '**/*.txt', '**/*.map', 'people/**'],
   modifyURLPrefix: { '': '/' },
   dontCacheBustURLsMatching: /_next\/static\//,
   maximumFileSizeToCacheInBytes: 32e6,

@@ -14,7 +14,7 @@ const headersOf = (root) => ({
   'Permissions-Policy': 'camera=(self), microphone=(self), screen-wake-lock=(self)',
   'Content-Security-Policy': [
     "default-src 'self'",
-    `script-src 'self' ${JSON.parse(readFileSync(`${root}/script-hashes.json`, 'utf8'))
+    `script-src 'self' 'wasm-unsafe-eval' ${JSON.parse(readFileSync(`${root}/script-hashes.json`, 'utf8'))
       .map((hash) => `'${hash}'`)
       .join(' ')}`,
     "style-src 'self' 'unsafe-inline'",

@@ -1,4 +1,4 @@
-import { cutOut, type Cutout, type CutoutTask } from '@/core/footage/cutout';
+import { cutOut, cutOutLikely, type Cutout, type CutoutTask } from '@/core/footage/cutout';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
 import type { Answer, Task } from '@/core/footage/task';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
@@ -12,6 +12,7 @@ import { movingUnder, type UnderSpan, type UnderTask } from '@/core/footage/unde
 import { cropImage } from '@/core/picture/image';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
+import { findPeople } from './people';
 import { solveMomentSeam } from './solve-seam';
 
 /** One picture of a file, no larger than somebody is cut out of. @returns null where the file is not here */
@@ -28,8 +29,13 @@ const nobody: Cutout = { rings: [], share: 0, faint: 0 };
 
 async function solveCutout({ media, seconds, plate }: CutoutTask, footage: Footage): Promise<Cutout> {
   const picture = await pictureOf(footage, { media, seconds });
-  const empty = picture && (await pictureOf(footage, plate, picture));
-  return picture && empty ? cutOut(picture, empty) : nobody;
+  if (!picture) return nobody;
+  if (!plate) {
+    const matte = await findPeople(picture);
+    return matte ? cutOutLikely(picture, matte) : nobody;
+  }
+  const empty = await pictureOf(footage, plate, picture);
+  return empty ? cutOut(picture, empty) : nobody;
 }
 
 /** pictures of a stretch that are looked at, at the most: of a fast camera's every second one, or fewer */

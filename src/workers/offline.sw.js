@@ -10,11 +10,26 @@ self.addEventListener('message', ({ data }) => {
 });
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
 
+/** What is too large to be kept before it is needed. */
+const large = /^\/people\//;
+const keptLarge = 'people-1';
+
+/** What was fetched once is kept. */
+async function largeAnswer(request) {
+  const cache = await caches.open(keptLarge);
+  const kept = await cache.match(request.url);
+  if (kept) return kept;
+  const answer = await fetch(request);
+  if (answer.ok) await cache.put(request.url, answer.clone());
+  return answer;
+}
+
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== location.origin) return;
   const answer = async () => {
+    if (large.test(url.pathname)) return largeAnswer(request);
     const kept = await matchPrecache(request.mode === 'navigate' ? '/' : url.pathname);
     // A new answer has no address of its own, so that a worker keeps the one it was asked for, with its query.
     return kept ? new Response(kept.body, { headers: kept.headers }) : fetch(request);

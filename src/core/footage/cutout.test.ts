@@ -4,7 +4,7 @@ import type { Point } from '../geometry/size';
 import type { RgbaImage } from '../picture/image';
 import { rasterMask } from '../picture/mask';
 import { seeded } from '../random';
-import { cutOut, plateMatte, type Cutout } from './cutout';
+import { cutOut, cutOutLikely, plateMatte, type Cutout } from './cutout';
 
 const size = { width: 320, height: 180 };
 type Filmed = {
@@ -120,5 +120,39 @@ describe('cutting somebody out by the clean plate', () => {
     expect(() => cutOut({ ...plate, width: 160, height: 360 }, plate)).toThrowError(
       expect.objectContaining({ code: 'sizes-differ' }),
     );
+  });
+});
+
+describe('cutting somebody out by how likely they are', () => {
+  /** What a model says that sees a picture coarsely: the performer a few pixels off, with soft edges. */
+  const coarse = (off: number): Float32Array =>
+    Float32Array.from({ length: size.width * size.height }, (_, p) => {
+      const [x, y] = [p % size.width, Math.floor(p / size.width)];
+      let sum = 0;
+      for (let dy = -4; dy <= 4; dy += 2)
+        for (let dx = -4; dx <= 4; dx += 2) sum += Number(stands(x + dx + off, y + dy + off));
+      return sum / 25;
+    });
+
+  it('draws the edge to that of the picture', () => {
+    for (const off of [0, 2]) {
+      const data = coarse(off);
+      const raw = Uint8Array.from(data, (value) => Number(value > 0.5));
+      const [both, either] = truth.reduce(
+        ([all, any], there, p) => [all + (there & raw[p]), any + (there | raw[p])],
+        [0, 0],
+      );
+      const found = overlap(cutOutLikely(film(5, { clothes: navy }), { ...size, data }));
+      expect(found).toBeGreaterThan(both / either);
+      expect(found).toBeGreaterThan(off ? 0.8 : 0.9);
+    }
+  });
+
+  it('finds nobody where nobody is likely, and says where it is in doubt', () => {
+    const nobody = { ...size, data: new Float32Array(size.width * size.height).fill(0.1) };
+    expect(cutOutLikely(film(5, {}), nobody)).toEqual({ rings: [], share: 0, faint: 0 });
+    const doubtful = { ...size, data: coarse(0).map((value) => 0.4 + 0.25 * value) };
+    expect(cutOutLikely(film(5, { clothes: navy }), doubtful).faint).toBeGreaterThan(0.5);
+    expect(cutOutLikely(film(5, { clothes: navy }), { ...size, data: coarse(0) }).faint).toBeLessThan(0.5);
   });
 });

@@ -1,16 +1,17 @@
 import type { Point, Size } from '../geometry/size';
 import { flood } from '../picture/flood';
-import { checkSameSize, type GrayImage, type RgbaImage } from '../picture/image';
+import { guided } from '../picture/guided';
+import { checkSameSize, lumaOf, type GrayImage, type RgbaImage } from '../picture/image';
 import { feathered } from '../picture/mask';
 import { median } from '../statistics';
 import { outlinesOf } from './seam';
 
-/** A picture of a file at some seconds, held against the empty set's. */
+/** A picture of a file at some seconds, held against the empty set's; where there is none, people are found in it. */
 export type CutoutTask = {
   is: 'cutout';
   media: string;
   seconds: number;
-  plate: { media: string; seconds: number };
+  plate: { media: string; seconds: number } | null;
 };
 
 /** Who or what stands in a picture and not in its plate. */
@@ -19,7 +20,7 @@ export type Cutout = {
   rings: Point[][];
   /** share of the picture inside them */
   share: number;
-  /** share of the edge along which the picture hardly differs from the plate, so that it may be wrong there; 0..1 */
+  /** share of the edge along which the cut-out may be wrong, since little tells it from what is behind; 0..1 */
   faint: number;
 };
 
@@ -174,12 +175,43 @@ export function cutOut(picture: RgbaImage, plate: RgbaImage): Cutout {
     edge++;
     if (furtherIn(size, mask, p, differs) < 1.6 * limit) faint++;
   }
-  const area = mask.reduce((sum, one) => sum + one, 0);
+  return outlined(size, mask, edge > 0 ? faint / edge : 0);
+}
+
+/** Marked pixels as a cut-out. */
+function outlined(size: Size, mask: Uint8Array, faint: number): Cutout {
   return {
     rings: outlinesOf(size, mask, 0.8).map((ring) =>
       ring.map(([x, y]): Point => [x / size.width, y / size.height]),
     ),
-    share: area / mask.length,
-    faint: edge > 0 ? faint / edge : 0,
+    share: mask.reduce((sum, one) => sum + one, 0) / mask.length,
+    faint,
   };
+}
+
+/** pixels on both sides of an edge between which a matte that is sure of itself goes from one to the other */
+const sureWithin = 4;
+
+/**
+ * Cuts people out by how likely each pixel is one of theirs: the edge is drawn to that of the picture.
+ * @param picture what they were found in
+ * @param matte 0..1 a pixel of a picture of the same size
+ * @throws CoreError `sizes-differ`
+ */
+export function cutOutLikely(picture: RgbaImage, matte: GrayImage): Cutout {
+  checkSameSize(picture, matte);
+  const size = { width: picture.width, height: picture.height };
+  const light = Float32Array.from(lumaOf(picture).data, (value) => value / 255);
+  const reach = Math.max(2, Math.round(Math.max(size.width, size.height) / 100));
+  const refined = guided(size, light, Float32Array.from(matte.data), reach, 1e-3);
+  const mask = Uint8Array.from(refined, (value) => (value > 0.5 ? 1 : 0));
+  fillHoles(size, mask, mask.length / 700);
+  keepLarge(size, mask);
+  const rim = rimOf(size, mask);
+  const steps = [-sureWithin, sureWithin, -sureWithin * size.width, sureWithin * size.width];
+  const doubtful = rim.filter((pixel) => {
+    const near = steps.map((step) => matte.data[pixel + step] ?? 0.5);
+    return Math.max(...near) - Math.min(...near) < 0.6;
+  });
+  return outlined(size, mask, rim.length > 0 ? doubtful.length / rim.length : 0);
 }

@@ -29,7 +29,7 @@ export const methodOf = {
 /** The files that a task is solved from. */
 export function mediaOfTask(task: Task): string[] {
   if (task.is === 'under' || task.is === 'tears') return [task.media];
-  if (task.is !== 'seam') return [task.media, task.plate.media];
+  if (task.is !== 'seam') return [task.media, ...(task.plate ? [task.plate.media] : [])];
   const nodes = [...task.sides.map(({ node }) => node), ...(task.plate ? [task.plate] : [])];
   return [...new Set(nodes.flatMap(filesIn))];
 }

@@ -14,25 +14,29 @@ export const cutoutIn = ({ solved }: Material, name: string): Cutout | null => {
 };
 
 /**
- * Cutting somebody out of one picture of a take by the clean plate, once both were measured.
+ * Cutting somebody out of one picture of a take, once it was measured.
  * @param seconds of the take
+ * @param by the clean plate; or `person`, which needs none
  */
 export function cutoutWork(
   name: string,
   { takes }: Material,
   chosen: ChosenTake | null,
   seconds: number,
+  by: 'plate' | 'person' = 'plate',
 ): Work[] {
-  const plate = takes[plateSlot];
-  if (!plate?.measure || !chosen?.measure || plate.take.media === chosen.take.media) return [];
+  if (!chosen?.measure) return [];
+  const plate = by === 'plate' ? takes[plateSlot] : null;
+  if (by === 'plate' && (!plate?.measure || plate.take.media === chosen.take.media)) return [];
   const task = (): CutoutTask => ({
     is: 'cutout',
     media: chosen.take.media,
     seconds,
-    plate: { media: plate.take.media, seconds: 0 },
+    plate: plate ? { media: plate.take.media, seconds: 0 } : null,
   });
-  const parts = [plate, chosen].map(({ take }) => [take.media, take.matrix]);
-  return [{ name, title: 'the cut-out', is: 'cutout', parts: [...parts, seconds], task }];
+  const parts = [plate?.take, chosen.take].map((take) => (take ? [take.media, take.matrix] : [by]));
+  const title = plate ? 'the cut-out' : 'the person (21 MB are fetched the first time)';
+  return [{ name, title, is: 'cutout', parts: [...parts, seconds], task }];
 }
 
 /** share of the frame that somebody who was cut out covers at least, and the most of the outline that may be doubtful */

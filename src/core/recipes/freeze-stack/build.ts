@@ -87,11 +87,18 @@ function boxOf(pose: ChosenTake | null): Bounds {
   };
 }
 
-/** Cutting the pose out of its frozen picture by the clean plate, where nobody drew its outline. */
-export const freezeWorks = (moment: FreezeMoment, _ruler: Ruler, material: Material): Work[] =>
-  wholeFreeze(moment.settings).outline
-    ? []
-    : cutoutWork(poseSlot.key, material, material.takes[poseSlot.key] ?? null, frozenAt(moment));
+/** How the pose is cut out: without a clean plate it is found as a person, whatever is set. */
+export const cutBy = (
+  { settings }: Pick<FreezeMoment, 'settings'>,
+  { takes }: Material,
+): 'plate' | 'person' => (takes[plateSlot] ? wholeFreeze(settings).by : 'person');
+
+/** Cutting the pose out of its frozen picture, where nobody drew its outline. */
+export function freezeWorks(moment: FreezeMoment, _ruler: Ruler, material: Material): Work[] {
+  if (wholeFreeze(moment.settings).outline) return [];
+  const pose = material.takes[poseSlot.key] ?? null;
+  return cutoutWork(poseSlot.key, material, pose, frozenAt(moment), cutBy(moment, material));
+}
 
 /** The outline of the pose in shares of its file, drawn or solved; none where it was not cut out, or nobody stood there. */
 export function poseRings({ settings }: Pick<FreezeMoment, 'settings'>, material: Material): Point[][] {

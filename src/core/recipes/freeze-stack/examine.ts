@@ -8,7 +8,7 @@ import { cutoutIn, examineCutout } from '../cutouts';
 import { shorter } from '../length';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
-import { freezeAnchors, flightOf, freezeFrames, frozenAt, type FreezeMoment } from './build';
+import { cutBy, freezeAnchors, flightOf, freezeFrames, frozenAt, type FreezeMoment } from './build';
 import { wholeFreeze } from './settings';
 import { poseSlot } from './slots';
 import type { FreezeCode } from './words';
@@ -54,9 +54,10 @@ export function examineFreeze(moment: FreezeMoment, ruler: Ruler, material: Mate
   });
   if (!pose?.measure) return findings;
   const cutout = wholeFreeze(moment.settings).outline ? null : cutoutIn(material, poseSlot.key);
-  if (takes[plateSlot] && cutout)
+  const by = cutBy(moment, material);
+  if (cutout)
     for (const { code, ...rest } of examineCutout(cutout))
-      add({ code: `freeze.${code}`, ...rest, facts: { slot: poseSlot.key } });
+      add({ code: `freeze.${code}`, ...rest, facts: { slot: poseSlot.key, by } });
   const { times } = pose.measure;
   const last = times.last + meanStep(times);
   const at = frozenAt(moment);

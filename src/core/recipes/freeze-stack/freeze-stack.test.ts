@@ -146,7 +146,15 @@ describe('the freeze stack', () => {
     expect(codes(moment, cut({ share: 0, rings: [] }))).toContain('fix freeze.uncut');
     const [work] = freezeStack.works(moment, ruler, material());
     expect(work.task()).toMatchObject({ is: 'cutout', media: 'media-pose', seconds: 1 });
-    expect(freezeStack.works(moment, ruler, material({ plate: null }))).toEqual([]);
+    // Without an empty set, or where that is asked for, it is found as a person.
+    const person = { ...moment, settings: { ...moment.settings, by: 'person' as const } };
+    for (const [asked, takes] of [
+      [moment, { plate: null }],
+      [person, {}],
+    ] as const) {
+      const [found] = freezeStack.works(asked, ruler, material(takes));
+      expect(found.task()).toMatchObject({ is: 'cutout', media: 'media-pose', plate: null });
+    }
     const tree = freezeStack.build(moment, ruler, cut());
     const { data } = paintFrame(tree, lands[3], size, (media) =>
       painted(size, () => [lights[media], lights[media], lights[media]]),

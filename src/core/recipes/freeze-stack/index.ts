@@ -1,3 +1,5 @@
+import { plateSlot } from '../../model/slots';
+import type { Material } from '../material';
 import type { Recipe, Ruler, Sentence, View } from '../recipe';
 import {
   buildFreeze,
@@ -22,14 +24,16 @@ import { freezeWords } from './words';
 const pieceKey = (piece: number): string => `piece-${piece}`;
 
 /** The moment in a sentence; each quantity is edited where it stands. */
-const sayFreeze = (moment: FreezeMoment, ruler: Ruler): Sentence => [
+const sayFreeze = (moment: FreezeMoment, ruler: Ruler, { takes }: Material): Sentence => [
   'From ',
   { anchor: 'start' },
   ' the set is empty. The pose of ',
   { slot: poseSlot.key, part: 'take', dye: poseSlot.dye },
   ' at ',
   { field: instantField, value: frozenAt(moment), dye: poseSlot.dye },
-  ' is built from ',
+  ' is cut out ',
+  takes[plateSlot] ? { field: 'by' } : 'by finding the person',
+  ' and built from ',
   { field: 'pieces' },
   ' pieces, whose cuts lean ',
   { field: 'lean', value: wholeFreeze(moment.settings).lean },

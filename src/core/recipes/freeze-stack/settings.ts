@@ -25,7 +25,9 @@ export const freezeSchema = z.object({
   after: z.optional(z.enum(['stands', 'runs'])),
   /** seconds of the take in which the pose is held; unset is where the take begins */
   frozen: z.optional(z.nullable(z.number().check(z.nonnegative()))),
-  /** outline of the pose in shares of its file, as it was drawn; null cuts it out by the clean plate */
+  /** how the pose is cut out where nobody drew its outline; without a clean plate it is found as a person */
+  by: z.optional(z.enum(['plate', 'person'])),
+  /** outline of the pose in shares of its file, as it was drawn; null cuts it out */
   outline: z.optional(
     z.nullable(z.array(z.tuple([z.number(), z.number()])).check(z.minLength(3), z.maxLength(200))),
   ),
@@ -40,6 +42,7 @@ export const emptyFreeze = {
   from: 'sides',
   shake: 6,
   after: 'stands',
+  by: 'plate',
 } as const satisfies FreezeSettings;
 
 /** Settings with everything that was never said as it is at first. */

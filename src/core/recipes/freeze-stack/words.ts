@@ -13,8 +13,10 @@ export const freezeWords = {
     `All ${facts.pieces} pieces land on their beats, ${measured} from them at the most.`,
   'freeze.cramped': ({ facts, measured, allowed }) =>
     `Piece ${facts.piece} has ${measured} of the ${allowed} that it flies: it would appear in mid-flight. Let it fly shorter, or land later.`,
-  'freeze.uncut': ({ measured }) =>
-    `Nobody stands out from the clean plate in the frozen picture (${measured} of it), so it is cut along straight lines. Mark another one, or another plate.`,
+  'freeze.uncut': ({ facts, measured }) =>
+    facts.by === 'person'
+      ? 'Nobody was found in the frozen picture, so it is cut along straight lines. Mark another one, draw the outline, or film a clean plate: drawn figures, and people who are smaller than a quarter of the frame, are not found.'
+      : `Nobody stands out from the clean plate in the frozen picture (${measured} of it), so it is cut along straight lines. Mark another one, or another plate.`,
   'freeze.faint': ({ measured, allowed }) =>
     `Along ${measured} of the outline the performer hardly differs from the set (${allowed} at most): the cut may be wrong there. Look at it closely, or film before another background.`,
   'freeze.short': ({ facts, measured, allowed }) =>

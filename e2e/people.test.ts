@@ -1,0 +1,82 @@
+import { describe, expect } from 'vitest';
+import type { Point } from '@/core/geometry/size';
+import { addMoment } from '@/store/commands/plan';
+import { setMoment } from '@/store/commands/moments';
+import { setProject } from '@/store/commands/projects';
+import { laySeconds } from '@/store/commands/song';
+import { decode, ffmpeg } from './support/ffmpeg';
+import { portrait } from './support/portrait';
+import { storedShot } from './support/rebuild';
+import { seeded } from './support/seeds';
+import { test } from './support/test';
+
+const size = { width: 480, height: 270 };
+
+/** A freeze stack over seconds 5 to 9 whose last piece lands on second 7. */
+const film = seeded(async (store, project) => {
+  await setProject(store, project, { ...size, megabits: 8 });
+  await laySeconds(store, project);
+  const id = await addMoment(store, project, 'freeze-stack', 5, 9);
+  await setMoment(store, project, id, 'Place', { name: 'The shot', lands: 7 });
+});
+
+/** True for a point inside an odd number of outlines. */
+const inside = (rings: readonly Point[][], [x, y]: Point): boolean =>
+  rings.filter((ring) =>
+    ring.reduce((odd, [ax, ay], index) => {
+      const [bx, by] = ring[(index + 1) % ring.length];
+      return ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax ? !odd : odd;
+    }, false),
+  ).length %
+    2 ===
+  1;
+
+describe('a person whom a moving camera filmed, and no empty set', () => {
+  test('is found, cut out, built from pieces on the beat and rendered', async ({ open, file }) => {
+    // The camera moves over a photograph: no picture is where the one before was.
+    ffmpeg(
+      ...['-loop', '1', '-framerate', '25', '-t', '6', '-i', portrait()],
+      ...['-vf', "crop=480:270:x='10+2*t':y='30+3*t',format=yuv420p"],
+      ...['-c:v', 'libx264', '-qp', '10', file('pose.mp4')],
+    );
+    const bench = await open({ seed: await film, at: 'station=build' });
+    await bench.bringIn(file('pose.mp4'));
+    await bench.settled();
+    await bench.choose('Take for the take of the pose', 'Pose');
+    await bench.settled();
+    expect(await bench.finding('freeze.uncut').count()).toBe(0);
+    const answers = (await bench.rows('measures')) as {
+      value: { method: string; cutout?: { rings: Point[][]; share: number } };
+    }[];
+    const cutout = answers.find(({ value }) => value.method === 'cutout-1')?.value.cutout;
+    if (!cutout) throw new Error('Nobody was cut out.');
+    expect(cutout.share).toBeGreaterThan(0.25);
+    expect(cutout.share).toBeLessThan(0.7);
+    // Places in the photograph, seen through the first picture: the face and the suit, the flag and the wall.
+    const seen = (x: number, y: number): Point => [(x - 10) / size.width, (y - 30) / size.height];
+    for (const [x, y] of [
+      [225, 110],
+      [230, 240],
+    ])
+      expect([x, y, inside(cutout.rings, seen(x, y))]).toEqual([x, y, true]);
+    for (const [x, y] of [
+      [30, 60],
+      [470, 120],
+    ])
+      expect([x, y, inside(cutout.rings, seen(x, y))]).toEqual([x, y, false]);
+    const shot = await storedShot(bench);
+    bench.landed();
+    await bench.go('Hand over');
+    await bench.render(file('shot.mov'));
+    const pictures = decode(file('shot.mov'), size.width, size.height);
+    const lands = Math.round((shot.rate.num / shot.rate.den) * 7) - shot.start;
+    const light = (frame: number, x: number, y: number) => {
+      const [across, down] = seen(x, y);
+      return pictures[frame].y[Math.round(down * size.height) * size.width + Math.round(across * size.width)];
+    };
+    // Black before the pieces come, since there is no empty set; the face is there once the last one landed.
+    expect(light(0, 225, 110)).toBeLessThan(24);
+    expect(light(lands + 10, 225, 110)).toBeGreaterThan(80);
+    expect(light(lands + 10, 30, 60)).toBeLessThan(24);
+  });
+});
