@@ -66,6 +66,11 @@ describe('a person whom a moving camera filmed, and no empty set', () => {
       expect([x, y, inside(cutout.rings, seen(x, y))]).toEqual([x, y, false]);
     const shot = await storedShot(bench);
     bench.landed();
+    // There is no backdrop of one colour in it, which is said; undone, the person stands again.
+    await bench.choose('The pose is cut out', 'by the colour of its backdrop');
+    await bench.found('freeze.uncut');
+    await bench.undo();
+    expect(await bench.finding('freeze.uncut').count()).toBe(0);
     await bench.go('Hand over');
     await bench.render(file('shot.mov'));
     const pictures = decode(file('shot.mov'), size.width, size.height);

@@ -5,6 +5,7 @@ export { registerFrame } from './footage/register';
 export { matchColour } from './footage/colour-match';
 export { solveSeam } from './footage/seam';
 export { plateMatte } from './footage/cutout';
+export { keyMatte, withoutSpill } from './footage/key';
 export { solveRamp } from './motion/ramp';
 export { curveOf, influencesOf } from './motion/influence';
 export { sourceAt, speedAt, type TimeMap } from './motion/time-map';

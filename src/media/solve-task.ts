@@ -1,4 +1,4 @@
-import { cutOut, cutOutLikely, type Cutout, type CutoutTask } from '@/core/footage/cutout';
+import { cutOut, cutOutBackdrop, cutOutLikely, type Cutout, type CutoutTask } from '@/core/footage/cutout';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
 import type { Answer, Task } from '@/core/footage/task';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
@@ -27,14 +27,15 @@ async function pictureOf(
 
 const nobody: Cutout = { rings: [], share: 0, faint: 0 };
 
-async function solveCutout({ media, seconds, plate }: CutoutTask, footage: Footage): Promise<Cutout> {
+async function solveCutout({ media, seconds, by, plate }: CutoutTask, footage: Footage): Promise<Cutout> {
   const picture = await pictureOf(footage, { media, seconds });
   if (!picture) return nobody;
-  if (!plate) {
+  if (by === 'backdrop') return cutOutBackdrop(picture);
+  if (by === 'person') {
     const matte = await findPeople(picture);
     return matte ? cutOutLikely(picture, matte) : nobody;
   }
-  const empty = await pictureOf(footage, plate, picture);
+  const empty = plate && (await pictureOf(footage, plate, picture));
   return empty ? cutOut(picture, empty) : nobody;
 }
 

@@ -4,13 +4,18 @@ import { guided } from '../picture/guided';
 import { checkSameSize, lumaOf, type GrayImage, type RgbaImage } from '../picture/image';
 import { feathered } from '../picture/mask';
 import { median } from '../statistics';
+import { backdropOf, keyMatte } from './key';
 import { outlinesOf } from './seam';
 
-/** A picture of a file at some seconds, held against the empty set's; where there is none, people are found in it. */
+/** What a cut-out is made by: a picture of the empty set, finding people, or the colour of a backdrop. */
+export type CutoutBy = 'plate' | 'person' | 'backdrop';
+
+/** Somebody to be cut out of a file's picture at some seconds. */
 export type CutoutTask = {
   is: 'cutout';
   media: string;
   seconds: number;
+  by: CutoutBy;
   plate: { media: string; seconds: number } | null;
 };
 
@@ -213,5 +218,19 @@ export function cutOutLikely(picture: RgbaImage, matte: GrayImage): Cutout {
     const near = steps.map((step) => matte.data[pixel + step] ?? 0.5);
     return Math.max(...near) - Math.min(...near) < 0.6;
   });
+  return outlined(size, mask, rim.length > 0 ? doubtful.length / rim.length : 0);
+}
+
+/** Cuts out who stands before a backdrop of one colour, which is found by the frame's rim; nobody where there is none. */
+export function cutOutBackdrop(picture: RgbaImage): Cutout {
+  const size = { width: picture.width, height: picture.height };
+  const key = backdropOf(picture);
+  if (!key) return outlined(size, new Uint8Array(size.width * size.height), 0);
+  const { data } = keyMatte(picture, key);
+  const mask = Uint8Array.from(data, (value) => (value > 127 ? 1 : 0));
+  fillHoles(size, mask, mask.length / 700);
+  keepLarge(size, mask);
+  const rim = rimOf(size, mask);
+  const doubtful = rim.filter((pixel) => furtherIn(size, mask, pixel, (one) => data[one]) < 200);
   return outlined(size, mask, rim.length > 0 ? doubtful.length / rim.length : 0);
 }

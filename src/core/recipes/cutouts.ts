@@ -1,5 +1,5 @@
 import clipping from 'polygon-clipping';
-import type { Cutout, CutoutTask } from '../footage/cutout';
+import type { Cutout, CutoutBy, CutoutTask } from '../footage/cutout';
 import type { Finding } from '../finding/finding';
 import { plateSlot } from '../model/slots';
 import { invertAffine, mapPoint } from '../geometry/affine';
@@ -16,14 +16,13 @@ export const cutoutIn = ({ solved }: Material, name: string): Cutout | null => {
 /**
  * Cutting somebody out of one picture of a take, once it was measured.
  * @param seconds of the take
- * @param by the clean plate; or `person`, which needs none
  */
 export function cutoutWork(
   name: string,
   { takes }: Material,
   chosen: ChosenTake | null,
   seconds: number,
-  by: 'plate' | 'person' = 'plate',
+  by: CutoutBy = 'plate',
 ): Work[] {
   if (!chosen?.measure) return [];
   const plate = by === 'plate' ? takes[plateSlot] : null;
@@ -32,12 +31,17 @@ export function cutoutWork(
     is: 'cutout',
     media: chosen.take.media,
     seconds,
+    by,
     plate: plate ? { media: plate.take.media, seconds: 0 } : null,
   });
   const parts = [plate?.take, chosen.take].map((take) => (take ? [take.media, take.matrix] : [by]));
-  const title = plate ? 'the cut-out' : 'the person (21 MB are fetched the first time)';
-  return [{ name, title, is: 'cutout', parts: [...parts, seconds], task }];
+  return [{ name, title: titles[by], is: 'cutout', parts: [...parts, seconds], task }];
 }
+const titles: Record<CutoutBy, string> = {
+  plate: 'the cut-out',
+  person: 'the person (21 MB are fetched the first time)',
+  backdrop: 'the cut-out',
+};
 
 /** share of the frame that somebody who was cut out covers at least, and the most of the outline that may be doubtful */
 const [leastOfFrame, mostFaint] = [0.005, 0.15];

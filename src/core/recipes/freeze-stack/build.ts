@@ -1,5 +1,6 @@
 import type { Bounds, Framed, Point, Size } from '../../geometry/size';
 import type { MomentOf } from '../../model/records';
+import type { CutoutBy } from '../../footage/cutout';
 import { coveredCells as cells } from '../../footage/presence';
 import { fillOf, plateSlot } from '../../model/slots';
 import { gentle } from '../../motion/easing';
@@ -87,11 +88,11 @@ function boxOf(pose: ChosenTake | null): Bounds {
   };
 }
 
-/** How the pose is cut out: without a clean plate it is found as a person, whatever is set. */
-export const cutBy = (
-  { settings }: Pick<FreezeMoment, 'settings'>,
-  { takes }: Material,
-): 'plate' | 'person' => (takes[plateSlot] ? wholeFreeze(settings).by : 'person');
+/** How the pose is cut out: where there is no clean plate to do it by, it is found as a person. */
+export function cutBy({ settings }: Pick<FreezeMoment, 'settings'>, { takes }: Material): CutoutBy {
+  const { by } = wholeFreeze(settings);
+  return by === 'plate' && !takes[plateSlot] ? 'person' : by;
+}
 
 /** Cutting the pose out of its frozen picture, where nobody drew its outline. */
 export function freezeWorks(moment: FreezeMoment, _ruler: Ruler, material: Material): Work[] {

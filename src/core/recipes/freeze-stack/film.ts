@@ -23,7 +23,11 @@ export const freezeFilm: FilmRecipe<z.infer<typeof freezeSchema>> = {
       place: 'their own place',
     }),
     shake: number('The picture shakes by', 'px', 0, 100, 1, 'nothing'),
-    by: choice('The pose is cut out', { plate: 'by the clean plate', person: 'by finding the person' }),
+    by: choice('The pose is cut out', {
+      plate: 'by the clean plate',
+      person: 'by finding the person',
+      backdrop: 'by the colour of its backdrop',
+    }),
     after: choice('Then the picture', { stands: 'stands', runs: 'runs on' }),
     [instantField]: { kind: 'instant', label: 'The pose in the take', slot: poseSlot.key },
   },

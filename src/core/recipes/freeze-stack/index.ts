@@ -32,7 +32,10 @@ const sayFreeze = (moment: FreezeMoment, ruler: Ruler, { takes }: Material): Sen
   ' at ',
   { field: instantField, value: frozenAt(moment), dye: poseSlot.dye },
   ' is cut out ',
-  takes[plateSlot] ? { field: 'by' } : 'by finding the person',
+  { field: 'by' },
+  wholeFreeze(moment.settings).by === 'plate' && !takes[plateSlot]
+    ? ' (there is none, so by finding the person)'
+    : '',
   ' and built from ',
   { field: 'pieces' },
   ' pieces, whose cuts lean ',

@@ -26,7 +26,7 @@ export const freezeSchema = z.object({
   /** seconds of the take in which the pose is held; unset is where the take begins */
   frozen: z.optional(z.nullable(z.number().check(z.nonnegative()))),
   /** how the pose is cut out where nobody drew its outline; without a clean plate it is found as a person */
-  by: z.optional(z.enum(['plate', 'person'])),
+  by: z.optional(z.enum(['plate', 'person', 'backdrop'])),
   /** outline of the pose in shares of its file, as it was drawn; null cuts it out */
   outline: z.optional(
     z.nullable(z.array(z.tuple([z.number(), z.number()])).check(z.minLength(3), z.maxLength(200))),

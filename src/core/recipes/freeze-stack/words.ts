@@ -1,6 +1,14 @@
 import type { Words } from '../../finding/words';
 import { lengthen } from '../length';
 
+const straight = 'so it is cut along straight lines. Mark another picture, draw the outline,';
+/** Why nobody was cut out, by what was to do it. */
+const uncut: Record<string, string> = {
+  plate: `Nobody stands out from the clean plate in the frozen picture, ${straight} or choose another plate.`,
+  person: `Nobody was found in the frozen picture, ${straight} or film a clean plate: drawn figures, and people who are smaller than a quarter of the frame, are not found.`,
+  backdrop: `The frame's rim shows no backdrop of one colour, or nobody stands before it, ${straight} or have the person found.`,
+};
+
 /** What {@link examineFreeze} found, in words. */
 export const freezeWords = {
   'freeze.missing': ({ facts }) =>
@@ -14,9 +22,7 @@ export const freezeWords = {
   'freeze.cramped': ({ facts, measured, allowed }) =>
     `Piece ${facts.piece} has ${measured} of the ${allowed} that it flies: it would appear in mid-flight. Let it fly shorter, or land later.`,
   'freeze.uncut': ({ facts, measured }) =>
-    facts.by === 'person'
-      ? 'Nobody was found in the frozen picture, so it is cut along straight lines. Mark another one, draw the outline, or film a clean plate: drawn figures, and people who are smaller than a quarter of the frame, are not found.'
-      : `Nobody stands out from the clean plate in the frozen picture (${measured} of it), so it is cut along straight lines. Mark another one, or another plate.`,
+    `${uncut[facts.by] ?? uncut.plate} (${measured} of the picture were found.)`,
   'freeze.faint': ({ measured, allowed }) =>
     `Along ${measured} of the outline the performer hardly differs from the set (${allowed} at most): the cut may be wrong there. Look at it closely, or film before another background.`,
   'freeze.short': ({ facts, measured, allowed }) =>

@@ -1,0 +1,107 @@
+import { feathered } from '../picture/mask';
+import type { GrayImage, RgbaImage } from '../picture/image';
+
+type Rgb = readonly [red: number, green: number, blue: number];
+/** Blue and red less luma: what is left of a colour once its light is taken away. */
+type Chroma = readonly [blue: number, red: number];
+
+/** Source: ITU-R BT.709, colour differences. */
+function chromaOf([red, green, blue]: Rgb): Chroma {
+  const luma = 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+  return [(blue - luma) / 1.8556, (red - luma) / 1.5748];
+}
+
+const pixelOf = ({ data }: RgbaImage, pixel: number): Rgb => [
+  data[4 * pixel],
+  data[4 * pixel + 1],
+  data[4 * pixel + 2],
+];
+
+/** How strongly a pixel has the key's colour, in shares of the key itself; colours beside it count less. */
+function strengthOf([blue, red]: Chroma, [keyBlue, keyRed]: Chroma): number {
+  const whole = Math.hypot(keyBlue, keyRed);
+  if (whole < 1e-6) return 0;
+  const along = (blue * keyBlue + red * keyRed) / whole;
+  const beside = Math.abs(blue * keyRed - red * keyBlue) / whole;
+  return Math.max(0, along - beside) / whole;
+}
+
+/**
+ * How much of each pixel shows what stands before a backdrop of one colour: where a pixel has less of that colour, more
+ * is there.
+ * @param key the backdrop's colour, 0..255
+ * @param options.tolerance share of the key's strength that a backdrop in shadow may lack; 0..1
+ * @param options.softness pixels over which the edge is softened further
+ * @param options.spill share of the key's strength that is light of the backdrop on what stands before it; 0..1
+ * @returns 0..255 a pixel; all of it where the key is a grey, which tells nothing apart
+ * @see Vlahos 1964, colour difference matte, US patent 3,158,477
+ */
+export function keyMatte(
+  frame: RgbaImage,
+  key: Rgb,
+  {
+    tolerance = 0.35,
+    softness = 0,
+    spill = 0.12,
+  }: { tolerance?: number; softness?: number; spill?: number } = {},
+): GrayImage & { data: Uint8Array } {
+  const { width, height } = frame;
+  const of = chromaOf(key);
+  const reach = Math.max(0.01, 1 - tolerance - spill);
+  const cover = Float32Array.from({ length: width * height }, (_, pixel) => {
+    const strength = strengthOf(chromaOf(pixelOf(frame, pixel)), of);
+    return 1 - Math.min(1, Math.max(0, (strength - spill) / reach));
+  });
+  const soft = softness > 0 ? feathered(cover, { width, height }, softness) : cover;
+  return { width, height, data: Uint8Array.from(soft, (value) => Math.round(255 * value)) };
+}
+
+/** A picture without the backdrop's light on what stands before it: no pixel keeps more of the key than of what is beside it. */
+export function withoutSpill(frame: RgbaImage, key: Rgb): RgbaImage {
+  const of = chromaOf(key);
+  const data = Uint8ClampedArray.from(frame.data);
+  for (let pixel = 0; pixel < frame.width * frame.height; pixel++) {
+    const strength = strengthOf(chromaOf(pixelOf(frame, pixel)), of);
+    if (strength <= 0) continue;
+    const [blue, red] = [-strength * of[0] * 1.8556, -strength * of[1] * 1.5748];
+    // Luma stays: what blue and red lose, green makes up for.
+    const green = -(0.0722 * blue + 0.2126 * red) / 0.7152;
+    [red, green, blue].forEach((change, channel) => {
+      data[4 * pixel + channel] = frame.data[4 * pixel + channel] + change;
+    });
+  }
+  return { width: frame.width, height: frame.height, data };
+}
+
+/** how colourful a backdrop is at least, how far its hues lie apart, and how much of the frame's rim shows it */
+const [leastColour, hueReach, leastRim] = [18, 15, 0.3];
+
+/**
+ * The colour of the backdrop that most of the frame's rim shows; null where it shows none of one colour. The limits
+ * are set by trial, no published source.
+ */
+export function backdropOf(frame: RgbaImage): Rgb | null {
+  const { width, height } = frame;
+  const deep = Math.max(1, Math.round(Math.min(width, height) / 20));
+  const rim: { rgb: Rgb; hue: number }[] = [];
+  let count = 0;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      // What stands before a backdrop stands on the lower edge.
+      if (x >= deep && x < width - deep && y >= deep) continue;
+      count++;
+      const rgb = pixelOf(frame, y * width + x);
+      const [blue, red] = chromaOf(rgb);
+      if (Math.hypot(blue, red) >= leastColour)
+        rim.push({ rgb, hue: (Math.atan2(red, blue) * 180) / Math.PI });
+    }
+  const apart = (one: number, other: number) => Math.abs(((one - other + 540) % 360) - 180);
+  const bins = Array.from({ length: 36 }, (_, bin) => {
+    const middle = 10 * bin - 175;
+    return rim.filter(({ hue }) => apart(hue, middle) <= hueReach);
+  });
+  const most = bins.reduce((best, one) => (one.length > best.length ? one : best));
+  if (most.length < leastRim * count) return null;
+  const mean = (channel: 0 | 1 | 2) => most.reduce((sum, { rgb }) => sum + rgb[channel], 0) / most.length;
+  return [mean(0), mean(1), mean(2)];
+}
