@@ -18,6 +18,7 @@ const moment = {
   settings: { direction: 'right', frames: 20 },
   slots: { out: { take: 'one', at: 1 } },
   sounds: { lands: { sound: 'whoosh' }, start: { sound: 'my own' } },
+  look: { glow: 40, blur: 12, when: 'hit', dies: 12 },
   keys: {
     whole: { size: [{ from: 'lands', by: 12, unit: 'frames', value: 120, ease: 'hold' }] },
   },
@@ -39,7 +40,8 @@ describe('what is kept of a moment', () => {
     } as unknown as Moment;
     const back = withKept(changed, versionOf(moment));
     expect([back.start, back.lands, back.end, back.pins]).toEqual([28, 32, 38, { 'pose-2': 34 }]);
-    expect([back.settings, back.slots, back.keys]).toEqual([moment.settings, moment.slots, moment.keys]);
+    for (const part of ['settings', 'slots', 'keys', 'look'] as const)
+      expect(back[part]).toEqual(moment[part]);
     expect(fieldsBetween(moment, withKept(moment, versionOf(moment)))).toEqual({});
     expect(fieldsBetween(changed, back)).toMatchObject({ start: 28, 'settings.frames': 20 });
     expect('settings.blur' in fieldsBetween(changed, back)).toBe(true);
@@ -65,6 +67,8 @@ describe('what is kept of a moment', () => {
   it('lasts as long at another rate, and is as wide at another size', () => {
     const fitted = fitStyle(styleOf(moment, recipe), film(24, 1920), film(30, 1280), recipe);
     expect([fitted.settings.frames, fitted.keys?.whole.size[0].by]).toEqual([25, 15]);
+    // A blur of 12 px is one of 8; how much it glows is the same.
+    expect(fitted.look).toEqual({ glow: 40, blur: 8, when: 'hit', dies: 15 });
     expect(fitStyle(fitted, film(24, 1920), film(24, 1920), recipe).settings).toEqual(fitted.settings);
     const reveal = {
       ...moment,
