@@ -2,6 +2,7 @@
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { findBands } from '../../src/core/song/bands';
+import { fullLevel } from '../../src/core/song/full-level';
 import { changesOf } from '../../src/core/song/model/input';
 import { findTonal } from '../../src/core/song/tonal';
 
@@ -20,12 +21,11 @@ for (const name of readdirSync(folder).filter((one) => one.endsWith('.s16'))) {
     new Int16Array(file.buffer, file.byteOffset, file.length >> 1),
     (one) => one / 32768,
   );
-  let loudest = 0;
-  for (const value of data) loudest = Math.max(loudest, Math.abs(value));
-  if (loudest < 1e-3) continue;
   const sound = { data, rate };
-  const bands = findBands(sound, 1 / loudest);
-  const tonal = findTonal(sound, 1 / loudest);
+  const full = fullLevel(sound);
+  if (full < 1e-3) continue;
+  const bands = findBands(sound, 1 / full);
+  const tonal = findTonal(sound, 1 / full);
   writeFileSync(`${base}.changes`, Buffer.concat(changesOf(tonal).map((row) => bytes(row, changeSteps))));
   writeFileSync(
     `${base}.about`,

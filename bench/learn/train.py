@@ -1,8 +1,9 @@
 """Learns the model of beats from what hear.ts says of the songs of songs.ts: python3 bench/learn/train.py.
 
-A stack of dilated convolutions after Davies & Böck 2019, "Temporal convolutional networks for musical audio beat
-tracking". The same seed gives the same order of songs; sums on several cores differ in their last digits.
-Writes src/core/song/model/weights.json. Needs Debian's python3-torch.
+Dilated convolutions after Davies & Böck 2019, "Temporal convolutional networks for musical audio beat tracking",
+most of them at a quarter of the frames (Ronneberger, Fischer & Brox 2015, "U-Net"), so that they reach far for little.
+The same seed gives the same order of songs; sums on several cores differ in their last digits.
+Writes src/core/song/model/weights.json and, for its test, check.json. Needs Debian's python3-torch.
 """
 
 import base64
@@ -18,9 +19,10 @@ import torch.nn.functional as F
 from torch import nn
 
 folder = os.environ.get("LEARN", ".cache/learn")
-out = os.environ.get("WEIGHTS", "src/core/song/model/weights.json")
+out = os.environ.get("WEIGHTS", "src/core/song/model")
 bands, level_steps, change_steps = 28, 28.0, 120.0
-width, dilations = 32, [2**power for power in range(11)]
+width = 32
+early, slow, late = [1, 2], [1, 2, 4, 8, 16, 32, 64, 128], [1, 2]
 # tempos that are told apart, in octaves from the slowest
 slowest, tempo_steps, octaves = 45.0, 80, 2.4
 minutes = float(os.environ.get("MINUTES", "25"))
@@ -72,12 +74,16 @@ def example(song, length, changed):
     changes = changes.astype(np.float32)
     faster = 1.0
     if changed:
-        faster = float(np.exp(rng.uniform(-0.12, 0.12)))
+        faster = float(np.exp(rng.uniform(-0.18, 0.18)))
         tilt = rng.normal(0, 0.25) * np.linspace(-1, 1, bands) + rng.normal(0, 0.35) + rng.normal(0, 0.1, bands)
         levels = np.log1p(np.expm1(levels) * np.exp(tilt.astype(np.float32)))
         if rng.random() < 0.25:
             noise = np.abs(rng.normal(0, rng.uniform(0.02, 0.6), levels.shape)).astype(np.float32)
             levels = np.log1p(np.expm1(levels) + noise)
+        if rng.random() < 0.3:
+            # Music that lacks some of its pitches: a thin speaker, a part that pauses.
+            first, wide = int(rng.integers(0, bands)), int(rng.integers(3, 11))
+            levels[:, first : first + wide] = 0
         levels = resampled(levels, faster)
         changes = resampled(changes, faster)
     heard = inputs(levels, changes)
@@ -131,26 +137,50 @@ class Block(nn.Module):
         self.mix = Convolution(width, width, 1, small=0.05)
 
     def forward(self, rows):
-        return rows + self.mix(F.dropout(F.relu(self.wide(rows)), 0.1, self.training))
+        return rows + self.mix(F.dropout(F.relu(self.wide(rows)), 0.15, self.training))
+
+
+def folded(rows):
+    """Two frames as one with twice the channels: [channels, songs, frames] to [2 channels, songs, frames / 2]."""
+    channels, songs, frames = rows.shape
+    return rows.reshape(channels, songs, frames // 2, 2).permute(3, 0, 1, 2).reshape(2 * channels, songs, frames // 2)
+
+
+def unfolded(rows):
+    channels, songs, frames = rows.shape
+    return rows.reshape(2, channels // 2, songs, frames).permute(1, 2, 3, 0).reshape(channels // 2, songs, 2 * frames)
 
 
 class Model(nn.Module):
     def __init__(self):
         super().__init__()
-        self.front = Convolution(2 * bands + 2, width, 3)
-        self.blocks = nn.ModuleList([Block(dilation) for dilation in dilations])
-        self.heads = Convolution(width, 2, 1)
-        self.tempo = Convolution(width * len(dilations), tempo_steps, 1, small=0.01)
+        self.front = Convolution(2 * (2 * bands + 2), width, 1)
+        self.early = nn.ModuleList([Block(dilation) for dilation in early])
+        self.down = Convolution(2 * width, width, 1)
+        self.slow = nn.ModuleList([Block(dilation) for dilation in slow])
+        self.tempo = Convolution(width * len(early + slow), tempo_steps, 1, small=0.01)
+        self.up = Convolution(width, 2 * width, 1, small=0.05)
+        self.level = Convolution(tempo_steps, width, 1, small=0.5)
+        self.late = nn.ModuleList([Block(dilation) for dilation in late])
+        self.heads = Convolution(width, 4, 1)
 
     def forward(self, heard):
         """From [songs, channels, frames] to [songs, 2, frames] and, for the whole song, [songs, tempos]."""
-        rows = F.relu(self.front(heard.transpose(0, 1)))
+        rows = F.relu(self.front(folded(heard.transpose(0, 1))))
         means = []
-        for block in self.blocks:
+        for block in self.early:
             rows = block(rows)
             means.append(F.relu(rows).mean(2))
+        far = F.relu(self.down(folded(rows)))
+        for block in self.slow:
+            far = block(far)
+            means.append(F.relu(far).mean(2))
         pooled = F.dropout(torch.cat(means, 0), 0.2, self.training)
-        return self.heads(F.relu(rows)).transpose(0, 1), self.tempo(pooled[:, :, None])[:, :, 0].T
+        tempos = self.tempo(pooled[:, :, None])
+        rows = rows + unfolded(self.up(F.relu(far))) + self.level(F.softmax(tempos, 0))
+        for block in self.late:
+            rows = block(rows)
+        return unfolded(self.heads(F.relu(rows))).transpose(0, 1), tempos[:, :, 0].T
 
 
 def loss_of(model, heard, truth, counts, tempo):
@@ -162,37 +192,43 @@ def loss_of(model, heard, truth, counts, tempo):
     return (lost * counts).sum() / counts.sum() + 0.02 * level
 
 
-def exported(model, mean, spread):
+def coded(weight, bias, dilation):
     """Weights as signed bytes with a scale for each output; biases as they are."""
+    weight = weight.detach().numpy()
+    scale = np.maximum(np.abs(weight).max(axis=(1, 2)), 1e-9) / 127
+    rounded = lambda values: [float(f"{value:.6g}") for value in values]
+    return {
+        "out": weight.shape[0],
+        "in": weight.shape[1],
+        "taps": weight.shape[2],
+        "dilation": dilation,
+        "scale": rounded(scale),
+        "bias": rounded(bias.detach().numpy()),
+        "weights": base64.b64encode(np.round(weight / scale[:, None, None]).astype(np.int8).tobytes()).decode(),
+    }
+
+
+def exported(model, mean, spread):
+    """What ships: that levels are counted from their mean in units of their spread is part of the first layer."""
+    twice_mean, twice_spread = mean.repeat(2), spread.repeat(2)
     with torch.no_grad():
-        front = model.front.weight / spread[None, :, None]
-        bias = model.front.bias - (model.front.weight * (mean / spread)[None, :, None]).sum((1, 2))
-    layers = [(front, bias, 1)]
-    for block, dilation in zip(model.blocks, dilations):
-        layers += [(block.wide.weight, block.wide.bias, dilation), (block.mix.weight, block.mix.bias, 1)]
-    layers += [(model.heads.weight, model.heads.bias, 1), (model.tempo.weight, model.tempo.bias, 1)]
-    told = []
-    for weight, bias, dilation in layers:
-        weight = weight.detach().numpy()
-        scale = np.maximum(np.abs(weight).max(axis=(1, 2)), 1e-9) / 127
-        coded = np.round(weight / scale[:, None, None]).astype(np.int8)
-        told.append(
-            {
-                "out": weight.shape[0],
-                "in": weight.shape[1],
-                "taps": weight.shape[2],
-                "dilation": dilation,
-                "scale": [float(f"{value:.6g}") for value in scale],
-                "bias": [float(f"{value:.6g}") for value in bias.detach().numpy()],
-                "weights": base64.b64encode(coded.tobytes()).decode(),
-            }
-        )
+        front = model.front.weight / twice_spread[None, :, None]
+        bias = model.front.bias - (model.front.weight * (twice_mean / twice_spread)[None, :, None]).sum((1, 2))
+    one = lambda layer: coded(layer.weight, layer.bias, layer.reach)
+    blocks = lambda all: [{"wide": one(block.wide), "mix": one(block.mix)} for block in all]
     return {
         "by": "bench/learn/train.py",
         "slowest": slowest,
         "octaves": octaves,
-        "layers": told,
-        "check": check(told),
+        "front": coded(front, bias, 1),
+        "early": blocks(model.early),
+        "down": one(model.down),
+        "slow": blocks(model.slow),
+        "tempo": one(model.tempo),
+        "up": one(model.up),
+        "level": one(model.level),
+        "late": blocks(model.late),
+        "heads": one(model.heads),
     }
 
 
@@ -215,21 +251,35 @@ def convolved(layer, rows):
     return out
 
 
-def check(layers, frames=160):
+def check(told, frames=160):
     """What these layers make of a made-up song, reckoned here, for network.test.ts to compare with."""
     channel, frame = np.mgrid[0 : 2 * bands + 2, 0:frames]
     rows = np.abs(np.sin(0.7 * channel + 0.23 * frame) * np.cos(0.05 * frame))
-    front, *rest, heads, tempo = layers
-    rows = np.maximum(0, convolved(front, rows))
+    relu = lambda values: np.maximum(0, values)
+    fold = lambda values: np.concatenate([values[:, 0::2], values[:, 1::2]])
+    unfold = lambda values: np.stack(np.split(values, 2), 2).reshape(len(values) // 2, -1)
     means = []
-    for wide, mix in zip(rest[::2], rest[1::2]):
-        rows = rows + convolved(mix, np.maximum(0, convolved(wide, rows)))
-        means.append(np.maximum(0, rows).mean(1))
-    told = 1 / (1 + np.exp(-convolved(heads, np.maximum(0, rows))))
-    tempos = convolved(tempo, np.concatenate(means)[:, None])[:, 0]
-    tempos = tempos - np.log(np.exp(tempos - tempos.max()).sum()) - tempos.max()
+
+    def stacked(blocks, values):
+        for block in blocks:
+            values = values + convolved(block["mix"], relu(convolved(block["wide"], values)))
+            means.append(relu(values).mean(1))
+        return values
+
+    rows = stacked(told["early"], relu(convolved(told["front"], fold(rows))))
+    far = stacked(told["slow"], relu(convolved(told["down"], fold(rows))))
+    tempos = convolved(told["tempo"], np.concatenate(means)[:, None])
+    tempos = tempos - tempos.max() - np.log(np.exp(tempos - tempos.max()).sum())
+    rows = rows + unfold(convolved(told["up"], relu(far))) + convolved(told["level"], np.exp(tempos))
+    rows = stacked(told["late"], rows)
+    beats = 1 / (1 + np.exp(-unfold(convolved(told["heads"], relu(rows)))))
     rounded = lambda values: [float(f"{value:.6g}") for value in values]
-    return {"frames": frames, "beat": rounded(told[0]), "first": rounded(told[1]), "tempos": rounded(tempos)}
+    return {"frames": frames, "beat": rounded(beats[0]), "first": rounded(beats[1]), "tempos": rounded(tempos[:, 0])}
+
+
+def written(name, told):
+    with open(os.path.join(out, name), "w") as file:
+        json.dump(told, file)
 
 
 def main():
@@ -276,8 +326,9 @@ def main():
             lost = [float(loss_of(model, (heard - mean[None, :, None]) / spread[None, :, None], truth, counts, tempo)) for heard, truth, counts, tempo in proof]
         print(f"{(time.time() - began) / 60:.1f} min: learned {total / max(1, len(order) // batch):.4f}, held out {np.mean(lost):.4f}", flush=True)
         torch.save(model.state_dict(), folder + "/state.pt")
-        with open(out, "w") as file:
-            json.dump(exported(model, mean, spread), file)
+        told = exported(model, mean, spread)
+        written("weights.json", told)
+        written("check.json", check(told))
         if time.time() - began >= 60 * minutes:
             break
 

@@ -1,4 +1,4 @@
-import { eachSpectrum, type Sound } from './spectrum';
+import { eachSpectrum, slowDown, type Sound } from './spectrum';
 
 /** How loud a song is in logarithmic bands of pitch, a hop at a time. */
 export type Bands = {
@@ -16,37 +16,83 @@ export type Bands = {
 export const bandCount = 28;
 const lowest = 40;
 const highest = 9000;
+/** below it pitches are told apart by a window of 46 ms, above it by one of 12 ms, which is a quarter of the work */
+const crossover = 1300;
+const [longWindow, shortWindow] = [0.046, 0.0116];
+
+const powerOfTwo = (samples: number) => 2 ** Math.round(Math.log2(samples));
 
 /**
  * Loudness in logarithmic bands, about a hundred times a second.
  * @param sound about 22 kHz; -1..1 once `gain` is applied
  */
-export function findBands({ data, rate }: Sound, gain: number): Bands {
-  const size = 2 ** Math.round(Math.log2(rate * 0.046));
-  const hop = Math.max(1, Math.round(rate / 100));
-  const hops = Math.max(0, Math.floor((data.length - size) / hop) + 1);
+export function findBands(sound: Sound, gain: number): Bands {
+  const { data, rate } = sound;
+  const deep = slowDown(sound, 5500);
+  const slower = Math.round(rate / deep.rate);
+  const deepHop = Math.max(1, Math.round(deep.rate / 100));
+  const hop = deepHop * slower;
+  const [deepSize, size] = [powerOfTwo(deep.rate * longWindow), powerOfTwo(rate * shortWindow)];
+  // Both windows lie about the same instant.
+  const ahead = Math.max(0, (deepSize * slower - size) / 2);
   const top = Math.min(highest, rate / 2);
-  const edge = (step: number) => (lowest * (top / lowest) ** (step / bandCount) * size) / rate;
-  const bands = Array.from({ length: bandCount }, (_, band) => {
-    const from = Math.max(1, Math.floor(edge(band)));
-    const to = Math.min(size / 2, Math.max(from + 1, Math.floor(edge(band + 1))));
-    return { from, to, hertz: (edge(band) * rate) / size };
-  });
+  const edge = (step: number) => lowest * (top / lowest) ** (step / bandCount);
+  const bands = Array.from({ length: bandCount }, (_, band) => ({ from: edge(band), to: edge(band + 1) }));
+  const isDeep = bands.map(({ to }) => to <= Math.min(crossover, deep.rate / 2));
+  const frames = (count: number, window: number, step: number) => Math.floor((count - window) / step) + 1;
+  const hops = Math.max(
+    0,
+    Math.min(frames(deep.data.length, deepSize, deepHop), frames(data.length - ahead, size, hop)),
+  );
   const levels = new Float32Array(hops * bandCount);
-  eachSpectrum(data, size, hop, bands[bandCount - 1].to, (frame, power) => {
-    for (let band = 0; band < bandCount; band++) {
+  const hear = (
+    samples: Float32Array,
+    sampleRate: number,
+    window: number,
+    step: number,
+    heard: readonly number[],
+    louder: number,
+  ) => {
+    const bins = heard.map((band) => {
       const { from, to } = bands[band];
-      let sum = 0;
-      for (let bin = from; bin < to; bin++) sum += power[bin];
-      levels[frame * bandCount + band] = Math.log1p(30 * gain * Math.sqrt(sum / Math.max(1, to - from)));
-    }
-  });
+      const first = Math.max(1, Math.floor((from * window) / sampleRate));
+      return [first, Math.min(window / 2, Math.max(first + 1, Math.floor((to * window) / sampleRate)))];
+    });
+    const last = Math.max(0, ...bins.map(([, to]) => to));
+    eachSpectrum(samples, window, step, last, (frame, power) => {
+      if (frame >= hops) return;
+      heard.forEach((band, index) => {
+        const [first, to] = bins[index];
+        let sum = 0;
+        for (let bin = first; bin < to; bin++) sum += power[bin];
+        const level = louder * gain * Math.sqrt(sum / Math.max(1, to - first));
+        levels[frame * bandCount + band] = Math.log1p(level);
+      });
+    });
+  };
+  const numbers = bands.map((_, band) => band);
+  hear(
+    deep.data,
+    deep.rate,
+    deepSize,
+    deepHop,
+    numbers.filter((band) => isDeep[band]),
+    120,
+  );
+  hear(
+    data.subarray(ahead),
+    rate,
+    size,
+    hop,
+    numbers.filter((band) => !isDeep[band]),
+    60,
+  );
   return {
     rate: rate / hop,
-    start: size / 2 / rate,
+    start: (deepSize * slower) / 2 / rate,
     hops,
     levels,
-    hertz: bands.map((band) => band.hertz),
+    hertz: bands.map(({ from }) => from),
   };
 }
 

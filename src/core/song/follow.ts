@@ -72,7 +72,7 @@ export function followLikely(beat: Float32Array, { shortest, longest, rule, with
   const total = new Float64Array(count * lengths).fill(-Infinity);
   const back = new Int16Array(count * lengths).fill(-1);
   const costs = Array.from({ length: lengths }, (_, to) =>
-    Array.from({ length: lengths }, (_, from) => {
+    Float64Array.from({ length: lengths }, (_, from) => {
       const steps = Math.abs(to - from);
       const share = steps / (first + from);
       if (share > mostChange && steps > 1) return Infinity;
@@ -93,11 +93,15 @@ export function followLikely(beat: Float32Array, { shortest, longest, rule, with
       }
       const row = before * lengths;
       const [low, high] = reach[to];
+      const cost = costs[to];
       let most = -Infinity;
       let best = low;
       for (let from = low; from <= high; from++) {
-        const value = total[row + from] - costs[to][from];
-        if (value > most) [most, best] = [value, from];
+        const value = total[row + from] - cost[from];
+        if (value > most) {
+          most = value;
+          best = from;
+        }
       }
       total[here] = most + gains[at];
       back[here] = best;
@@ -121,9 +125,9 @@ export function followLikely(beat: Float32Array, { shortest, longest, rule, with
 }
 
 /** what a beat costs that is not as long as those round it; by the open songs of bench/songs */
-const tightness = 400;
+const tightness = 1600;
 /** beats on both sides that say how long one is */
-const around = 12;
+const around = 24;
 
 /**
  * The row of beats again, held to the tempo that most of its beats have round each place: where little speaks for
@@ -144,14 +148,23 @@ export function keepTempo(beat: Float32Array, row: Row, rule?: Rule, without?: U
   const gains = gainsOf(beat, rule, without);
   const total = new Float64Array(count);
   const back = new Int32Array(count).fill(-1);
+  const logs = Float64Array.from({ length: Math.ceil(1.4 * Math.max(...lengths)) + 1 }, (_, step) =>
+    Math.log(step),
+  );
   let place = 0;
   for (let at = 0; at < count; at++) {
     while (place + 1 < lengths.length && frames[place + 1] <= at) place++;
     const length = lengths[place];
+    const logLength = Math.log(length);
     let most = at < 1.5 * length ? 0 : -Infinity;
-    for (let step = Math.ceil(length * 0.7); step <= Math.floor(length * 1.4) && step <= at; step++) {
-      const value = total[at - step] - tightness * Math.log(step / length) ** 2;
-      if (value > most) [most, back[at]] = [value, at - step];
+    const last = Math.min(at, Math.floor(length * 1.4));
+    for (let step = Math.ceil(length * 0.7); step <= last; step++) {
+      const off = logs[step] - logLength;
+      const value = total[at - step] - tightness * off * off;
+      if (value > most) {
+        most = value;
+        back[at] = at - step;
+      }
     }
     total[at] = most + gains[at];
   }

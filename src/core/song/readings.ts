@@ -87,10 +87,31 @@ const passage = 16;
 const likelyNear = (beat: Float32Array, frame: number): number =>
   Math.max(beat[frame] ?? 0, beat[frame - 1] ?? 0, beat[frame + 1] ?? 0);
 
+/** how likely a frame is a beat from which on it is one that a row may pass by, and how far beside it a beat may lie */
+const [peakFrom, peakBeside] = [0.3, 2];
+
+/** The share of the frames that the model takes for beats which a row passes by, 0..1. */
+function strayShare(frames: readonly number[], beat: Float32Array): number {
+  const met = new Set(
+    frames.flatMap((frame) =>
+      Array.from({ length: 2 * peakBeside + 1 }, (_, step) => frame + step - peakBeside),
+    ),
+  );
+  let [peaks, strays] = [0, 0];
+  for (let at = 0; at < beat.length; at++) {
+    const near = [at - 2, at - 1, at + 1, at + 2].map((one) => beat[one] ?? 0);
+    if (beat[at] <= peakFrom || beat[at] < Math.max(...near)) continue;
+    peaks++;
+    if (!met.has(at)) strays++;
+  }
+  return strays / Math.max(1, peaks);
+}
+
 /**
  * How sure a reading is to be right at some level, 0..1: how likely its beats are, in its weakest passages as well, how
  * clearly bars begin, and in how many passages what lies between its beats is as likely. Weights by logistic regression
- * over the songs that may be tuned to (bench/songs).
+ * over the songs that may be tuned to (bench/songs). Nobody is sure of a row that passes by more than a tenth of what
+ * the model takes for beats: of those songs that were read well, nineteen in twenty pass by less.
  */
 export function confidenceOf({ row, bars }: Reading, { beat }: Likely): number {
   const { frames } = row;
@@ -113,5 +134,5 @@ export function confidenceOf({ row, bars }: Reading, { beat }: Likely): number {
   );
   const doubtful = passages.filter((one) => one.between > 0.7 * one.on).length / Math.max(1, passages.length);
   const sum = -0.32 + 1.68 * Math.log(met / (1 - met)) + 2.02 * bars.gain + 3.2 * weakest - 1.92 * doubtful;
-  return 1 / (1 + Math.exp(-sum));
+  return Math.min(1 / (1 + Math.exp(-sum)), 1 - strayShare(frames, beat) / 2);
 }

@@ -8,9 +8,9 @@ export function slowDown({ data: samples, rate: sampleRate }: Sound, target: num
   const factor = Math.max(1, Math.floor(sampleRate / target));
   if (factor === 1) return { data: samples, rate: sampleRate };
   const data = new Float32Array(Math.floor(samples.length / factor));
-  for (let index = 0, at = 0; index < data.length; index++) {
-    let sum = 0;
-    for (let step = 0; step < factor; step++) sum += samples[at++];
+  for (let index = 0, at = 0; index < data.length; index++, at += factor) {
+    let sum = samples[at] + samples[at + 1];
+    for (let step = 2; step < factor; step++) sum += samples[at + step];
     data[index] = sum / factor;
   }
   return { data, rate: sampleRate / factor };

@@ -34,7 +34,7 @@ export function findTonal(sound: Sound, gain: number): Tonal {
   const notes = new Float64Array(noteCount);
   eachSpectrum(data, size, hop, bins, (frame, power) => {
     notes.fill(0);
-    for (let bin = 1; bin < size / 2; bin++)
+    for (let bin = 1; bin < bins; bin++)
       if (place[bin] >= 0) notes[place[bin]] += gain * Math.sqrt(power[bin]);
     const base = frame * noteCount;
     for (let note = 0; note < noteCount; note++)

@@ -2,6 +2,7 @@ import { refuse } from '../error';
 import { median } from '../statistics';
 import { findBands } from './bands';
 import { extendBeats, type LockedPassage } from './extend';
+import { fullLevel } from './full-level';
 import { findHits, type Hit } from './hits';
 import { hear } from './model/input';
 import { listen } from './model/network';
@@ -48,20 +49,15 @@ export function trackBeats(samples: Float32Array, sampleRate: number, hints: Bea
   const { report = () => {}, locked = [] } = hints;
   if (duration < 1.5) return nothing;
   const sound = slowDown({ data: samples, rate: sampleRate }, 22050);
-  let loudest = 0;
-  let broken = false;
-  for (let at = 0; at < sound.data.length; at++) {
-    const level = Math.abs(sound.data[at]);
-    if (!(level < 1e6)) broken = true;
-    if (level > loudest) loudest = level;
-  }
-  if (broken || loudest < 1e-4) return nothing;
-  const bands = findBands(sound, 1 / loudest);
+  const full = fullLevel(sound);
+  // Also what is no number at all.
+  if (!(full >= 1e-4 && full < 1e5)) return nothing;
+  const bands = findBands(sound, 1 / full);
   const onsets = findOnsets(bands);
   report(0.3);
   const hits = findHits(onsets);
   if (hits.length < 2) return { ...nothing, hits };
-  const tonal = findTonal(sound, 1 / loudest);
+  const tonal = findTonal(sound, 1 / full);
   report(0.4);
   const likely = listen(hear(bands, tonal), (share) => report(0.4 + 0.5 * share));
   const lockedGap = median(locked.flatMap(({ beats }) => beats.slice(1).map((time, i) => time - beats[i])));

@@ -8,8 +8,8 @@ export type Heard = {
   /** seconds of frame 0 */
   start: number;
   frames: number;
-  /** one row a channel: [channel * frames + frame] */
-  rows: Float32Array;
+  /** [frame * channelCount + channel] */
+  rows: Float64Array;
 };
 
 /** hops of {@link Bands} that are one frame */
@@ -33,24 +33,25 @@ export function changesOf(tonal: Tonal): Float32Array[] {
  */
 export function hear(bands: Bands, tonal: Tonal): Heard {
   const frames = Math.floor(bands.hops / pooled);
-  const rows = new Float32Array(channelCount * frames);
-  for (let band = 0; band < bandCount; band++)
-    for (let frame = 0; frame < frames; frame++) {
-      const hop = pooled * frame;
+  const rows = new Float64Array(channelCount * frames);
+  for (let frame = 0; frame < frames; frame++) {
+    const hop = pooled * frame;
+    const row = frame * channelCount;
+    for (let band = 0; band < bandCount; band++) {
       const at = hop * bandCount + band;
-      rows[band * frames + frame] = (bands.levels[at] + bands.levels[at + bandCount]) / 2;
-      rows[(bandCount + band) * frames + frame] = riseAt(bands, hop, band) + riseAt(bands, hop + 1, band);
+      rows[row + band] = (bands.levels[at] + bands.levels[at + bandCount]) / 2;
+      rows[row + bandCount + band] = riseAt(bands, hop, band) + riseAt(bands, hop + 1, band);
     }
+  }
   const rate = bands.rate / pooled;
   const start = bands.start + (pooled - 1) / 2 / bands.rate;
   changesOf(tonal).forEach((changes, index) => {
-    const row = (2 * bandCount + index) * frames;
     for (let frame = 0; frame < frames; frame++) {
       const place = (start + frame / rate - tonal.start) * tonal.rate;
       const before = Math.max(0, Math.min(changes.length - 1, Math.floor(place)));
       const next = Math.min(changes.length - 1, before + 1);
       const share = Math.max(0, Math.min(1, place - before));
-      rows[row + frame] =
+      rows[frame * channelCount + 2 * bandCount + index] =
         changes.length > 0 ? changes[before] + (changes[next] - changes[before]) * share : 0;
     }
   });
