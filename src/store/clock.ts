@@ -1,3 +1,6 @@
+/** the highest count that four digits hold */
+const mostCount = 36 ** 4 - 1;
+
 /**
  * Stamps that order changes of several devices: hybrid logical clock as text that sorts.
  * @see Kulkarni et al. 2014, "Logical Physical Clocks"
@@ -15,7 +18,8 @@ export class HybridClock {
   next(): string {
     const time = this.now();
     if (time > this.last) [this.last, this.count] = [time, 0];
-    else this.count++;
+    else if (this.count < mostCount) this.count++;
+    else [this.last, this.count] = [this.last + 1, 0];
     return `${this.last.toString(36).padStart(9, '0')}:${this.count.toString(36).padStart(4, '0')}:${this.node}`;
   }
 

@@ -163,6 +163,15 @@ describe('stamps', () => {
     clock.saw(`${(9999).toString(36).padStart(9, '0')}:0004:b`);
     expect(clock.next() > `${(9999).toString(36).padStart(9, '0')}:0004:b`).toBe(true);
   });
+
+  it('keep their form after a stamp whose count is as high as it goes', () => {
+    const clock = new HybridClock('a', () => 1000);
+    clock.saw(`${(2000).toString(36).padStart(9, '0')}:zzzz:b`);
+    const stamps = [clock.next(), clock.next()];
+    expect(stamps.every((stamp) => /^[0-9a-z]{9}:[0-9a-z]{4}:a$/.test(stamp))).toBe(true);
+    expect([`${(2000).toString(36).padStart(9, '0')}:zzzz:b`, ...stamps].sort()[0]).toContain(':zzzz:b');
+    expect([...stamps].sort()).toEqual(stamps);
+  });
 });
 
 describe('correcting the beats', () => {

@@ -1,12 +1,16 @@
 import * as z from 'zod/mini';
 
-/** A stamp of the hybrid clock: time and count in base 36, then the device. Sorts as text. */
-const stampSchema = z
-  .string()
-  .check(z.regex(/^[0-9a-z]{9}:[0-9a-z]{4}:[0-9a-z]{1,12}$/, 'no stamp of this clock'));
-
 /** Milliseconds since 1970 at which a stamp was made. */
 export const timeOfStamp = (stamp: string): number => parseInt(stamp.slice(0, 9), 36);
+
+/** No clock is ever set so far ahead: a later stamp would leave no room for those that are still to come. */
+const latest = Date.UTC(2200, 0);
+
+/** A stamp of the hybrid clock: time and count in base 36, then the device. Sorts as text. */
+const stampSchema = z.string().check(
+  z.regex(/^[0-9a-z]{9}:[0-9a-z]{4}:[0-9a-z]{1,12}$/, 'no stamp of this clock'),
+  z.refine((stamp) => timeOfStamp(stamp) < latest, 'no time of any clock'),
+);
 
 /** Names that lead out of a record instead of into it. */
 const leadsOut = /(^|\.)(__proto__|constructor|prototype)(\.|$)/;

@@ -1,5 +1,5 @@
 import * as z from 'zod/mini';
-import { base } from './base';
+import { base, beatPosition } from './base';
 import { keptSchema } from '../keep/schema';
 import { rateSchema } from '../time/rate';
 import { beatGridSchema } from '../time/grid';
@@ -40,7 +40,7 @@ const songSchema = z.object({
   /** how sure the search was, 0..1; null where the grid was set by hand */
   confidence: z.nullable(z.number()),
   /** beat positions between which beats stay when they are looked for again */
-  locked: z.optional(z.array(z.object({ from: z.number(), to: z.number() }))),
+  locked: z.optional(z.array(z.object({ from: beatPosition, to: beatPosition }))),
   /** when the rest was last asked to be found again; null once it is done */
   again: z.optional(z.nullable(z.number())),
   /** hits weaker than this are not knotted into the ribbon, 0..1 */
@@ -51,7 +51,7 @@ const songSchema = z.object({
 const sectionSchema = z.object({
   ...base,
   kind: z.literal('section'),
-  at: z.number(),
+  at: beatPosition,
   name: z.string(),
   /** which of six dyes tints it */
   dye: z.int().check(z.minimum(0), z.maximum(5)),
@@ -61,8 +61,8 @@ const sectionSchema = z.object({
 const cueSchema = z.object({
   ...base,
   kind: z.literal('cue'),
-  at: z.number(),
-  until: z.number(),
+  at: beatPosition,
+  until: beatPosition,
   text: z.string(),
 });
 
@@ -99,11 +99,11 @@ const momentFields = {
   kind: z.literal('moment'),
   name: z.string(),
   /** beat positions: begins, the effect strikes, ends */
-  start: z.number(),
-  lands: z.number(),
-  end: z.number(),
+  start: beatPosition,
+  lands: beatPosition,
+  end: beatPosition,
   /** further beat positions, by the names that its kind gives them */
-  pins: z.optional(z.record(z.string(), z.number())),
+  pins: z.optional(z.record(z.string(), beatPosition)),
   /** what it adds to the story, in the person's words */
   story: z.optional(z.string()),
   /** true once the person was asked for the story */

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { checkEntries, readBundle } from '@/core/formats/bundle';
 import { modelVersion } from '@/core/model/lift';
+import { films } from '@/core/recipes/films';
 import { packBundle, unpackBundle } from '@/media/bundle-zip';
 import { change, undo } from '../change';
 import { HybridClock } from '../clock';
@@ -179,6 +180,28 @@ describe('two histories', () => {
     expect((await state(one)).find(({ kind }) => kind === 'project')).toMatchObject({ name: 'Film' });
   });
 
+  it('passes over a moment without end, at which nothing could be built', async () => {
+    const { one, project } = await twoDevices();
+    const from = (id: string, start: number, end: number): Command => {
+      const moment = { ...newRecord(project, id), kind: 'moment', recipe: 'clone', name: id, lands: 4 };
+      const fields = { ...moment, start, end, settings: films.clone.start };
+      return {
+        id: `0zzzzzzzz:000${start === 0 ? 0 : 1}:odd`,
+        project,
+        label: 'Odd',
+        ops: Object.entries(fields).map(([field, after]) => ({
+          record: id,
+          kind: 'moment' as const,
+          field,
+          after,
+        })),
+      };
+    };
+    await mergeHistory(one, project, [from('short', 0, 8), from('endless', -1e300, 1e300)]);
+    expect(await one.records.get('short')).toMatchObject({ end: 8 });
+    expect(await one.records.get('endless')).toBeUndefined();
+  });
+
   it('passes over a change that no longer fits, the same on both sides', async () => {
     const { one, two, project } = await twoDevices();
     const bad = (await history(two)).slice(-1)[0];
@@ -297,6 +320,10 @@ describe('a project as one file', () => {
     expect(() => readBundle('{')).toThrow(expect.objectContaining({ code: 'bundle.broken' }));
     const odd = JSON.stringify(bundle).replace('"field":"x"', '"field":"__proto__.x"');
     expect(() => readBundle(odd)).toThrow(expect.objectContaining({ code: 'bundle.broken' }));
+    // A stamp after which this device could make no more.
+    const [{ id }] = bundle.commands;
+    const late = JSON.stringify(bundle).replace(id, `zzzzzzzzz${id.slice(9)}`);
+    expect(() => readBundle(late)).toThrow(expect.objectContaining({ code: 'bundle.broken' }));
     // A byte of the clip turned over: the rest is taken in, and the clip is named as lost.
     const bytes = new Uint8Array(await file.arrayBuffer());
     const at = bytes.findIndex(
