@@ -34,20 +34,22 @@ export function findBars(
       return Math.log((1 - likely) / (1 - usual)) - (given[at] ? 50 : 0);
     };
     let total = Array.from({ length }, (_, place) => gain(0, place));
-    const back: number[][] = [];
+    /** the place of the beat before each first of a bar */
+    const back: number[] = [];
     for (let at = 1; at < count; at++) {
-      const before = total;
-      const from = Array.from({ length }, (_, place) => (place + length - 1) % length);
-      const best = before.indexOf(Math.max(...before));
-      if (before[best] - early > before[from[0]]) from[0] = best;
-      total = from.map(
-        (place, to) => before[place] - (to === 0 && place !== length - 1 ? early : 0) + gain(at, to),
-      );
-      back.push(from);
+      const best = total.indexOf(Math.max(...total));
+      const whole = total[length - 1];
+      const cut = total[best] - early;
+      back.push(cut > whole ? best : length - 1);
+      total = [Math.max(cut, whole), ...total.slice(0, -1)].map((value, place) => value + gain(at, place));
     }
     const most = Math.max(...total);
     const path = [total.indexOf(most)];
-    for (let at = back.length - 1; at >= 0; at--) path.unshift(back[at][path[0]]);
+    for (let at = back.length - 1; at >= 0; at--) {
+      const place = path[path.length - 1];
+      path.push(place === 0 ? back[at] : place - 1);
+    }
+    path.reverse();
     return {
       firsts: path.flatMap((place, at) => (place === 0 ? [at] : [])),
       beatsPerBar: length,

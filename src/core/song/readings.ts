@@ -14,6 +14,9 @@ const beside = 0.2;
 /** how much the tempo that the model names counts beside what its beats gain in a second; by the open songs of bench/songs */
 const tempoWeight = 0.2;
 
+/** how much less likely than the best one's a tempo is that is not followed: those that came near were within 10 */
+const hopeless = 14;
+
 /** A reading of the song that was followed to its end. */
 export type Reading = { row: Row; bars: Bars; /** logarithm of how likely it is, a second */ value: number };
 
@@ -74,7 +77,11 @@ export function readingsOf(
   const reach = Math.round(period * beside);
   for (const frame of best.frames)
     taken.fill(1, Math.max(0, frame - reach), Math.min(beat.length, frame + reach + 1));
-  const rows = [best, within(period, taken), ...ratios.map((ratio) => within(period / ratio))]
+  const told = (length: number) => tempoLikely(likely, (60 * rate) / length);
+  const others = ratios
+    .map((ratio) => period / ratio)
+    .filter((length) => told(length) > told(period) - hopeless);
+  const rows = [best, within(period, taken), ...others.map((length) => within(length))]
     .filter(({ frames }) => frames.length >= 4)
     .reduce<Row[]>((kept, row) => (kept.some((one) => alike(one, row)) ? kept : [...kept, row]), []);
   return rows.map(read).sort((a, b) => b.value - a.value);
