@@ -77,7 +77,15 @@ describe('what is done by hand', () => {
     };
     const canvas = page.locator('canvas[data-frame]');
     const drawnSoFar = async () => Number(await canvas.getAttribute('data-drawn'));
-    await touch('Play');
+    // A tap that only stopped the page is made again, as a person would.
+    const pause = page.getByRole('button', { name: 'Pause', exact: true });
+    const plays = async () => {
+      if ((await pause.count()) > 0) return 1;
+      await touch('Play');
+      await pause.waitFor({ timeout: 10_000 }).catch(() => undefined);
+      return pause.count();
+    };
+    await expect.poll(plays, { timeout: 60_000 }).toBe(1);
     const begun = await drawnSoFar();
     await expect.poll(drawnSoFar, { timeout: 60_000 }).toBeGreaterThan(begun + 3);
     await touch('Pause');
