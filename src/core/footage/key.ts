@@ -1,14 +1,14 @@
 import { feathered } from '../picture/mask';
-import type { GrayImage, RgbaImage } from '../picture/image';
+import { lumaOfRgb, type GrayImage, type RgbaImage } from '../picture/image';
 
 type Rgb = readonly [red: number, green: number, blue: number];
 /** Blue and red less luma: what is left of a colour once its light is taken away. */
 type Chroma = readonly [blue: number, red: number];
 
 /** Source: ITU-R BT.709, colour differences. */
-function chromaOf([red, green, blue]: Rgb): Chroma {
-  const luma = 0.2126 * red + 0.7152 * green + 0.0722 * blue;
-  return [(blue - luma) / 1.8556, (red - luma) / 1.5748];
+function chromaOf(rgb: Rgb): Chroma {
+  const luma = lumaOfRgb(rgb);
+  return [(rgb[2] - luma) / 1.8556, (rgb[0] - luma) / 1.5748];
 }
 
 const pixelOf = ({ data }: RgbaImage, pixel: number): Rgb => [

@@ -10,6 +10,10 @@ export type GrayImage = {
 /** sRGB with alpha, 4 values a pixel, row-major. */
 export type RgbaImage = { width: number; height: number; data: Uint8Array | Uint8ClampedArray };
 
+/** Luma of full-range colours. Source: ITU-R BT.709. */
+export const lumaOfRgb = ([red, green, blue]: readonly [number, number, number]): number =>
+  0.2126 * red + 0.7152 * green + 0.0722 * blue;
+
 /** BT.709 luma (code values) of a full-range picture. */
 export function lumaOf(image: RgbaImage): GrayImage {
   const count = image.width * image.height;

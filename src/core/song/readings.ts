@@ -99,15 +99,12 @@ const [peakFrom, peakBeside] = [0.3, 2];
 
 /** The share of the frames that the model takes for beats which a row passes by, 0..1. */
 function strayShare(frames: readonly number[], beat: Float32Array): number {
-  const met = new Set(
-    frames.flatMap((frame) =>
-      Array.from({ length: 2 * peakBeside + 1 }, (_, step) => frame + step - peakBeside),
-    ),
-  );
+  const around = (frame: number) =>
+    Array.from({ length: 2 * peakBeside + 1 }, (_, step) => frame + step - peakBeside);
+  const met = new Set(frames.flatMap(around));
   let [peaks, strays] = [0, 0];
   for (let at = 0; at < beat.length; at++) {
-    const near = [at - 2, at - 1, at + 1, at + 2].map((one) => beat[one] ?? 0);
-    if (beat[at] <= peakFrom || beat[at] < Math.max(...near)) continue;
+    if (beat[at] <= peakFrom || around(at).some((one) => beat[one] > beat[at])) continue;
     peaks++;
     if (!met.has(at)) strays++;
   }

@@ -1,4 +1,5 @@
 import { colourMatrix } from '../colour-matrix';
+import { lumaOfRgb } from '../image';
 import { reachOf } from '../middle';
 import type { Surface } from './surface';
 
@@ -32,14 +33,10 @@ export function colours(surface: Surface, brightness: number, saturation: number
   );
 }
 
-/** Luma of full-range colours. Source: ITU-R BT.709. */
-const luma = ([red, green, blue]: readonly [number, number, number]): number =>
-  0.2126 * red + 0.7152 * green + 0.0722 * blue;
-
 /** Its luma in a colour (0..255), so far of the way. */
 export const tint = (surface: Surface, colour: readonly number[], amount: number): Surface =>
   eachPixel(surface, (rgb) =>
-    rgb.map((value, channel) => value + ((luma(rgb) * colour[channel]) / 255 - value) * amount),
+    rgb.map((value, channel) => value + ((lumaOfRgb(rgb) * colour[channel]) / 255 - value) * amount),
   );
 
 /** Corners darker by a share, as the square of the distance from the middle. */
