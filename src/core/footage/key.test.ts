@@ -58,7 +58,8 @@ describe('a matte by the colour of the backdrop', () => {
 
   it('covers nothing of an empty backdrop, however unevenly it is lit, and all of what has none of its colour', () => {
     const empty = filmed(green, green, { uneven: 0.3, noise: 3 });
-    expect(share((pixel) => keyMatte(empty, green).data[pixel] > 25)).toBeLessThan(20);
+    const { data } = keyMatte(empty, green);
+    expect(share((pixel) => data[pixel] > 25)).toBeLessThan(20);
     const grey = painted(size, () => [130, 128, 131]);
     expect(new Set(keyMatte(grey, green).data)).toEqual(new Set([255]));
     // A grey tells nothing apart.
