@@ -3,7 +3,7 @@ export { trackBeats } from './song/track';
 export { prepareReference } from './footage/reference';
 export { registerFrame } from './footage/register';
 export { matchColour } from './footage/colour-match';
-export { solveSeam } from './footage/seam';
+export { solveSeam } from './footage/seam/seam';
 export { plateMatte } from './footage/cutout';
 export { keyMatte, withoutSpill } from './footage/key';
 export { solveRamp } from './motion/ramp';

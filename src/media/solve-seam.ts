@@ -1,14 +1,14 @@
 import { largestThing, presenceOf, type Presence } from '@/core/footage/presence';
 import { coverOf, lossOf, tapped, thingsIn, type Things } from '@/core/footage/things';
+import { cutStill } from '@/core/footage/seam/cut';
 import {
   addDisagreement,
-  cutStill,
   joinCost,
   joinVisibility,
-  withMargin,
   newDisagreement,
-  outlinesOf,
-} from '@/core/footage/seam';
+  withMargin,
+} from '@/core/footage/seam/join-cost';
+import { outlinesOf } from '@/core/footage/seam/outlines';
 import type { SeamSide, SeamTask } from '@/core/footage/seam-task';
 import type { SeamMeasure, SideLoss } from '@/core/model/measures';
 import { mapPoint } from '@/core/geometry/affine';
@@ -226,8 +226,8 @@ function lossesOf(
  * to the first side, its right one to the second, so that the join runs from edge to edge and can be taken hold of; or
  * to the first as well, round a second one who stands within.
  */
-function forceCells(size: Size, covered: Both<Uint8Array>, right: 0 | 1): Int16Array {
-  const forced = new Int16Array(size.width * size.height).fill(-1);
+function forceCells(size: Size, covered: Both<Uint8Array>, right: 0 | 1): Int8Array {
+  const forced = new Int8Array(size.width * size.height).fill(-1);
   const at = (x: number, y: number) =>
     Math.floor((y * cells.height) / size.height) * cells.width + Math.floor((x * cells.width) / size.width);
   for (let y = 0; y < size.height; y++) {

@@ -5,7 +5,7 @@ import { checkSameSize, lumaOf, type GrayImage, type RgbaImage } from '../pictur
 import { feathered } from '../picture/mask';
 import { median } from '../statistics';
 import { backdropOf, keyMatte } from './key';
-import { outlinesOf } from './seam';
+import { outlinesOf } from './seam/outlines';
 
 /** What a cut-out is made by: a picture of the empty set, finding people, or the colour of a backdrop. */
 export type CutoutBy = 'plate' | 'person' | 'backdrop';

@@ -1,5 +1,5 @@
 import simplify from 'simplify-js';
-import { outlinesOf } from '../footage/seam';
+import { outlinesOf } from '../footage/seam/outlines';
 import type { Point, Size } from '../geometry/size';
 import { coverOfRings } from '../picture/mask';
 

@@ -184,6 +184,11 @@ export class MinimumCut {
         } else if (tree[other] !== tree[node]) {
           bridge = growing ? arc : arc ^ 1;
           break;
+        } else if (stamp[other] <= stamp[node] && distance[other] > distance[node]) {
+          // A shorter way to the root.
+          parent[other] = arc ^ 1;
+          stamp[other] = stamp[node];
+          distance[other] = distance[node] + 1;
         }
       }
       clock++;

@@ -1,19 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { rasterMask } from '../picture/mask';
-import { coverOf, lossOf, tapped, thingsIn } from './things';
-import { painted } from '../__tests__/scene';
-import { seeded } from '../random';
-import {
-  cutStill,
-  joinCost,
-  newDisagreement,
-  addDisagreement,
-  outlinesOf,
-  seamCost,
-  solveSeam,
-} from './seam';
-import { largestThing, presenceOf } from './presence';
+import { rasterMask } from '../../picture/mask';
+import { coverOf, lossOf, tapped, thingsIn } from '../things';
+import { painted } from '../../__tests__/scene';
+import { seeded } from '../../random';
+import { cutStill } from './cut';
+import { addDisagreement, joinCost, newDisagreement, seamCost } from './join-cost';
+import { outlinesOf } from './outlines';
+import { solveSeam } from './seam';
+import { largestThing, presenceOf } from '../presence';
 
 const size = { width: 64, height: 36 };
 const wall = (x: number, y: number): [number, number, number] => [120 + (x % 9), 100 + (y % 7), 90];
@@ -28,7 +23,7 @@ describe('the best seam', () => {
         const next = seeded(seed);
         const small = { width: 24, height: 14 };
         const cost = Float64Array.from({ length: 24 * 14 }, () => next() * 20);
-        const forced = new Int16Array(24 * 14).fill(-1);
+        const forced = new Int8Array(24 * 14).fill(-1);
         for (let y = 0; y < 14; y++) {
           forced[y * 24] = 0;
           forced[y * 24 + 23] = 1;
@@ -48,7 +43,7 @@ describe('the best seam', () => {
     for (let seed = 1; seed < 12; seed++) {
       const next = seeded(seed);
       const cost = Float64Array.from({ length: 12 }, () => next() * 9);
-      const forced = new Int16Array(12).fill(-1);
+      const forced = new Int8Array(12).fill(-1);
       forced[0] = 0;
       forced[11] = 1;
       const found = seamCost(tiny, cost, cutStill(tiny, cost, forced));
