@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { painted } from '../__tests__/scene';
-import { MinimumCut } from './max-flow';
+import { MinimumCut } from './seam/max-flow';
 import { largestThing, presenceOf } from './presence';
 
 const size = { width: 16, height: 9 };
