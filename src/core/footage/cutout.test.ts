@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { texture } from '../__tests__/scene';
 import type { Point } from '../geometry/size';
-import type { RgbaImage } from '../picture/image';
+import { lumaOf, type RgbaImage } from '../picture/image';
 import { rasterMask } from '../picture/mask';
 import { seeded } from '../random';
 import { cutOut, cutOutLikely, plateMatte, type Cutout } from './cutout';
+import { prepareReference } from './reference';
 
 const size = { width: 320, height: 180 };
 type Filmed = {
@@ -113,6 +114,32 @@ describe('cutting somebody out by the clean plate', () => {
     expect(mean(without.data)).toBeCloseTo(
       truth.reduce((sum, one) => sum + one, 0),
       -3,
+    );
+  });
+
+  it('learns from several plates what moves in the empty set itself', () => {
+    // Leaves in a corner that are bright or dark by chance.
+    const leaves = (picture: RgbaImage, seed: number) => {
+      const next = seeded(seed);
+      for (let y = 10; y < 60; y += 5)
+        for (let x = 230; x < 300; x += 5) {
+          const light = 80 * next();
+          for (let row = y; row < y + 5; row++)
+            for (let at = 4 * (row * size.width + x), end = at + 20; at < end; at++)
+              if (at % 4 !== 3) picture.data[at] += light;
+        }
+      return picture;
+    };
+    const plates = [1, 2, 3, 4, 5].map((seed) => leaves(film(seed, {}), 10 + seed));
+    const filmed = leaves(film(9, { clothes: red }), 40);
+    const moved = ({ data }: { data: Uint8Array }) =>
+      data.filter((value, p) => value > 127 && p % size.width >= 228 && p < 62 * size.width).length;
+    expect(moved(plateMatte(plates[0], filmed))).toBeGreaterThan(500);
+    const matte = plateMatte(prepareReference(plates), filmed);
+    expect(moved(matte)).toBe(0);
+    expect(matte.data[80 * size.width + 160]).toBe(255);
+    expect(() => plateMatte(prepareReference(lumaOf(plates[0])), filmed)).toThrowError(
+      expect.objectContaining({ code: 'no-colours' }),
     );
   });
 

@@ -1,10 +1,18 @@
 import type { Point, Size } from '../geometry/size';
-import { flood } from '../picture/flood';
 import { guided } from '../picture/guided';
 import { checkSameSize, lumaOf, type GrayImage, type RgbaImage } from '../picture/image';
-import { feathered } from '../picture/mask';
-import { median } from '../statistics';
+import { refuse } from '../error';
+import {
+  emptySetOf,
+  fillHoles,
+  furtherIn,
+  keepLarge,
+  markDiffering,
+  rimOf,
+  type EmptySet,
+} from './differing';
 import { backdropOf, keyMatte } from './key';
+import type { Reference } from './reference';
 import { outlinesOf } from './seam/outlines';
 
 /** What a cut-out is made by: a picture of the empty set, finding people, or the colour of a backdrop. */
@@ -29,142 +37,49 @@ export type Cutout = {
   faint: number;
 };
 
-/** codes by which a square of 3 × 3 pixels differs from the plate at least, however little noise there is */
-const leastDifference = 14;
-/** A shadow darkens what is there to this share of its light at the most; anything darker is somebody. */
-const deepestShadow = 0.6;
+/** What a picture or a prepared reference tells of the empty set is worked out once. */
+const prepared = new WeakMap<object, EmptySet>();
 
-/** Means of squares of 3 × 3 pixels of one channel, less `offset`. */
-function smoothed({ width, height, data }: RgbaImage, channel: number, offset: number): Float32Array {
-  const across = new Float32Array(width * height);
-  const out = new Float32Array(width * height);
-  for (let y = 0; y < height; y++)
-    for (let x = 0, p = y * width; x < width; x++, p++) {
-      const at = (one: number) => data[(y * width + one) * 4 + channel];
-      across[p] = (at(Math.max(0, x - 1)) + at(x) + at(Math.min(width - 1, x + 1))) / 3;
-    }
-  for (let y = 0; y < height; y++) {
-    const [above, below] = [Math.max(0, y - 1) * width, Math.min(height - 1, y + 1) * width];
-    for (let x = 0, p = y * width; x < width; x++, p++)
-      out[p] = (across[above + x] + across[p] + across[below + x]) / 3 - offset;
-  }
-  return out;
-}
-
-/** Turns cells that do not reach the frame's edge, in pieces of at most `most`, into passable ones. */
-function fillHoles(size: Size, mask: Uint8Array, most: number): void {
-  const free = mask.map((value) => 1 - value);
-  const seen = new Uint8Array(mask.length);
-  const { width, height } = size;
-  for (let start = 0; start < free.length; start++) {
-    const cells = flood(size, free, seen, start);
-    const open = cells.some((cell) => {
-      const [x, y] = [cell % width, Math.floor(cell / width)];
-      return x === 0 || y === 0 || x === width - 1 || y === height - 1;
-    });
-    if (!open && cells.length <= most) for (const cell of cells) mask[cell] = 1;
-  }
-}
-
-/** Leaves only pieces that are at least a tenth as large as the largest one. */
-function keepLarge(size: Size, mask: Uint8Array): void {
-  const seen = new Uint8Array(mask.length);
-  const pieces: number[][] = [];
-  for (let start = 0; start < mask.length; start++) {
-    const cells = flood(size, mask, seen, start);
-    if (cells.length > 0) pieces.push(cells);
-  }
-  const largest = Math.max(0, ...pieces.map(({ length }) => length));
-  for (const cells of pieces)
-    if (cells.length < Math.max(largest / 10, mask.length / 4000)) for (const cell of cells) mask[cell] = 0;
-}
-
-/** Marked pixels beside one that is not; those on the picture's edge are none. */
-function rimOf({ width, height }: Size, mask: Uint8Array): number[] {
-  const rim: number[] = [];
-  for (let y = 1; y < height - 1; y++)
-    for (let x = 1, p = y * width + 1; x < width - 1; x++, p++)
-      if (mask[p] && !(mask[p - 1] && mask[p + 1] && mask[p - width] && mask[p + width])) rim.push(p);
-  return rim;
-}
-
-/** How much somebody differs from the set two pixels further in, where they show unmixed. */
-const furtherIn = (
-  { width }: Size,
-  mask: Uint8Array,
-  pixel: number,
-  differs: (pixel: number) => number,
-): number =>
-  Math.max(...[-2, 2, -2 * width, 2 * width].map((step) => (mask[pixel + step] ? differs(pixel + step) : 0)));
-
-/** Takes back the pixel by which means of squares reach beyond an edge: there the difference is half of what it is inside. */
-function trim(size: Size, mask: Uint8Array, differs: (pixel: number) => number): void {
-  const outside = rimOf(size, mask).filter(
-    (pixel) => differs(pixel) < 0.5 * furtherIn(size, mask, pixel, differs),
-  );
-  for (const pixel of outside) mask[pixel] = 0;
-}
-
-/** Where a picture differs from its plate, 1 a pixel; by how many codes; and from how many on that counts. */
-type Differing = { mask: Uint8Array; differs: (pixel: number) => number; limit: number };
-
-/**
- * Marks who stands in a picture and not in its plate: what differs by more than noise, and otherwise than a shadow,
- * which darkens all colours alike. Light that changed over the whole picture is allowed for. The limits are set by
- * trial, no published source.
- */
-function markDiffering(picture: RgbaImage, plate: RgbaImage, shadows: 'keep' | 'drop'): Differing {
-  checkSameSize(picture, plate);
-  const size = { width: picture.width, height: picture.height };
-  const pixels = size.width * size.height;
-  const channels = [0, 1, 2].map((channel) => {
-    const raw = new Int16Array(pixels);
-    for (let p = 0; p < pixels; p++) raw[p] = picture.data[p * 4 + channel] - plate.data[p * 4 + channel];
-    const light = median(raw);
-    const [seen, empty] = [smoothed(picture, channel, light), smoothed(plate, channel, 0)];
-    const off = seen.map((value, p) => value - empty[p]);
-    // 1.4826 turns a median deviation into a normal one's standard deviation.
-    const noise = 1.4826 * median(off.map(Math.abs));
-    return { seen, empty, off, noise };
-  });
-  const limit = Math.max(leastDifference, 5 * Math.max(...channels.map(({ noise }) => noise)));
-  const [red, green, blue] = channels;
-  const differs = (p: number) =>
-    Math.max(Math.abs(red.off[p]), Math.abs(green.off[p]), Math.abs(blue.off[p]));
-  const isShadow = (p: number) => {
-    let [shared, own] = [0, 0];
-    for (const { seen, empty } of channels) {
-      shared += seen[p] * empty[p];
-      own += empty[p] * empty[p];
-    }
-    const left = Math.min(1, Math.max(deepestShadow, shared / Math.max(1, own)));
-    return channels.every(({ seen, empty }) => Math.abs(seen[p] - left * empty[p]) <= 0.7 * limit);
-  };
-  const mask = Uint8Array.from({ length: pixels }, (_, p) =>
-    differs(p) > limit && (shadows === 'keep' || !isShadow(p)) ? 1 : 0,
-  );
-  fillHoles(size, mask, pixels / 700);
-  keepLarge(size, mask);
-  trim(size, mask, differs);
-  return { mask, differs, limit };
+function emptySet(plate: RgbaImage | Reference): EmptySet {
+  const known = prepared.get(plate);
+  if (known) return known;
+  const pictures = 'pictures' in plate ? plate.pictures : [plate];
+  if (pictures.length === 0)
+    refuse('no-colours', 'The plate has no colours to tell somebody by. Prepare it from pictures in colour.');
+  const empty = emptySetOf(pictures);
+  prepared.set(plate, empty);
+  return empty;
 }
 
 /**
  * How much of each pixel shows somebody who stands before the empty set, by what differs from that.
- * @param plate the empty set, of the same size, from the same place
+ * @param plate the empty set, of the same size, from the same place; a reference of several pictures tells its noise too
  * @param options.shadows whether what they throw belongs to them; it does not where nothing is said
  * @returns 0..255 a pixel, its edge two pixels soft
- * @throws CoreError `sizes-differ`
+ * @throws CoreError `sizes-differ`, `no-colours`
  */
 export function plateMatte(
-  plate: RgbaImage,
+  plate: RgbaImage | Reference,
   frame: RgbaImage,
   { shadows = 'drop' }: { shadows?: 'keep' | 'drop' } = {},
 ): GrayImage & { data: Uint8Array } {
-  const { mask } = markDiffering(frame, plate, shadows);
-  const size = { width: frame.width, height: frame.height };
-  const soft = feathered(Float32Array.from(mask), size, 2);
-  return { ...size, data: Uint8Array.from(soft, (value) => Math.round(255 * value)) };
+  const { mask } = markDiffering(frame, emptySet(plate), shadows);
+  return { width: frame.width, height: frame.height, data: softened(frame, mask) };
+}
+
+/** A mask as coverage 0..255 whose edge is two pixels soft: weights of one, two and one each way. */
+function softened({ width, height }: Size, mask: Uint8Array): Uint8Array {
+  const rows = new Uint8Array(mask.length);
+  for (let y = 0, p = 0; y < height; y++)
+    for (let x = 0; x < width; x++, p++)
+      rows[p] = mask[x > 0 ? p - 1 : p] + 2 * mask[p] + mask[x < width - 1 ? p + 1 : p];
+  const out = new Uint8Array(mask.length);
+  for (let y = 0, p = 0; y < height; y++) {
+    const [above, below] = [y > 0 ? width : 0, y < height - 1 ? width : 0];
+    for (const end = p + width; p < end; p++)
+      out[p] = Math.round(((rows[p - above] + 2 * rows[p] + rows[p + below]) * 255) / 16);
+  }
+  return out;
 }
 
 /**
@@ -174,7 +89,7 @@ export function plateMatte(
  */
 export function cutOut(picture: RgbaImage, plate: RgbaImage): Cutout {
   const size = { width: picture.width, height: picture.height };
-  const { mask, differs, limit } = markDiffering(picture, plate, 'drop');
+  const { mask, differs, limit } = markDiffering(picture, emptySet(plate), 'drop');
   let [edge, faint] = [0, 0];
   for (const p of rimOf(size, mask)) {
     edge++;

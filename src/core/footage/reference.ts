@@ -10,7 +10,14 @@ export type Anchors = {
   value: Float32Array;
   slope: Float32Array;
 };
-export type Reference = { width: number; height: number; gray: GrayImage; anchors: Anchors[] };
+/** A picture to hold others against; `pictures` are those in colour that it was made from. */
+export type Reference = {
+  width: number;
+  height: number;
+  gray: GrayImage;
+  anchors: Anchors[];
+  pictures: RgbaImage[];
+};
 
 /** places that are kept of a level at most */
 export const mostAnchors = 8_000;
@@ -78,7 +85,13 @@ export function prepareReference(image: GrayImage | RgbaImage | RgbaImage[]): Re
   const data = new Float32Array(first.width * first.height);
   for (const gray of grays) for (let at = 0; at < data.length; at++) data[at] += gray.data[at] / grays.length;
   const gray = { width: first.width, height: first.height, data };
-  return { width: first.width, height: first.height, gray, anchors: pyramidOf(gray).map(anchorsOf) };
+  return {
+    width: first.width,
+    height: first.height,
+    gray,
+    anchors: pyramidOf(gray).map(anchorsOf),
+    pictures: list.filter(isRgba),
+  };
 }
 
 const isRgba = (image: GrayImage | RgbaImage): image is RgbaImage =>
