@@ -13,7 +13,7 @@ export type Span = { from: number; until: number };
 export type Costs = Size & { frames: number; takes: number; between: readonly Uint8Array[] };
 
 /** What joins cost everywhere: a pixel costs what lies about it as well, since an eye takes both together. */
-export function costsOf(takes: readonly RgbaImage[][]): Costs {
+export function costsOf(takes: readonly (readonly RgbaImage[])[]): Costs {
   const [[{ width, height }]] = takes;
   const size = { width, height };
   const area = width * height;
