@@ -1,5 +1,4 @@
-import { largestThing, presenceOf, type Presence } from '@/core/footage/presence';
-import { coverOf, lossOf, tapped, thingsIn, type Things } from '@/core/footage/things';
+import { presenceOf } from '@/core/footage/presence';
 import { cutStill } from '@/core/footage/seam/cut';
 import {
   addDisagreement,
@@ -9,8 +8,8 @@ import {
   withMargin,
 } from '@/core/footage/seam/join-cost';
 import { outlinesOf } from '@/core/footage/seam/outlines';
-import type { SeamSide, SeamTask } from '@/core/footage/seam-task';
-import type { SeamMeasure, SideLoss } from '@/core/model/measures';
+import type { SeamTask } from '@/core/footage/seam-task';
+import type { SeamMeasure, SeamMove } from '@/core/model/measures';
 import { mapPoint } from '@/core/geometry/affine';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
 import { type RgbaImage } from '@/core/picture/image';
@@ -19,12 +18,20 @@ import { rasterMask } from '@/core/picture/mask';
 import { yuvToRgba } from '@/core/picture/planes';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
+import { moveIn, spansRound } from './move-seam';
+import {
+  cells,
+  coverFrom,
+  crosses,
+  followedIn,
+  loses,
+  lossesOf,
+  overlapOf,
+  type Both,
+  type Followed,
+} from './seam-presence';
 import { ShotPainter } from './shot-painter';
 
-/** One of each side, in the order of the task. */
-type Both<Value> = [Value, Value];
-
-const cells: Size = { width: 96, height: 54 };
 const mostFrames = 72;
 /** room in delivery pixels that the join keeps from whoever stands beside it, for its soft edge */
 const marginPixels = 20;
@@ -56,78 +63,89 @@ export async function solveMomentSeam(
       return out;
     }) as Both<number[]>;
     const plate = task.plate && (await paint([task.plate], task.from));
-    const seen = newDisagreement(size);
-    const presence: Both<Presence> = [newPresence(), newPresence()];
-    const pairs: [RgbaImage, RgbaImage][] = [];
+    const present: Both<Map<number, Uint8Array>> = [new Map(), new Map()];
     const borders: Both<Border[]> = [[], []];
-    for (const [side, { corrected }] of plate ? task.sides.entries() : [])
-      for (const frame of earlier[side])
-        if (plate)
-          presence[side].frames.push(presenceOf(plate, await paint(filled(corrected), frame), cells));
-    for (const [index, frame] of frames.entries()) {
-      const pair: [RgbaImage, RgbaImage] = [
+    /** Who stands where in a side's picture of a frame. */
+    const watch = async (side: 0 | 1, frame: number, picture?: RgbaImage) => {
+      const { node, corrected } = task.sides[side];
+      if (!plate) return;
+      const seen = picture && corrected === node ? picture : await paint(filled(corrected), frame);
+      present[side].set(frame, presenceOf(plate, seen, cells));
+    };
+    const pairAt = async (frame: number): Promise<Both<RgbaImage>> => {
+      const pair: Both<RgbaImage> = [
         await paint(filled(task.sides[0].node), frame),
         await paint(filled(task.sides[1].node), frame),
       ];
+      for (const side of [0, 1] as const) await watch(side, frame, pair[side]);
+      return pair;
+    };
+    for (const side of [0, 1] as const) for (const frame of earlier[side]) await watch(side, frame);
+    const seen = newDisagreement(size);
+    const pairs: { frame: number; pair: Both<RgbaImage> }[] = [];
+    for (const [index, frame] of frames.entries()) {
+      const pair = await pairAt(frame);
       addDisagreement(seen, ...pair);
-      const sampled = index % Math.ceil(frames.length / 24) === 0;
-      if (sampled) pairs.push(pair);
-      for (const [side, { node, corrected }] of plate ? task.sides.entries() : []) {
-        const picture = corrected === node ? pair[side] : await paint(filled(corrected), frame);
-        if (plate) presence[side].frames.push(presenceOf(plate, picture, cells));
-        const reach = sampled && isMedia(node) && reachOf(node, frame, task.delivery, size);
-        if (reach)
-          borders[side].push({ reach, picture: await paint([{ ...node, edges: 'repeated' }], frame) });
+      if (index % Math.ceil(frames.length / 24) === 0) {
+        pairs.push({ frame, pair });
+        for (const [side, { node }] of plate ? task.sides.entries() : []) {
+          const reach = isMedia(node) && reachOf(node, frame, task.delivery, size);
+          if (reach)
+            borders[side].push({ reach, picture: await paint([{ ...node, edges: 'repeated' }], frame) });
+        }
       }
-      onProgress((0.9 * (index + 1)) / frames.length);
+      onProgress((0.8 * (index + 1)) / frames.length);
     }
-    const followed = presence.map(thingsIn) as Both<Things>;
-    const kept = ([0, 1] as const).map((side) =>
-      task.sides[side].all
-        ? new Set(Array.from({ length: followed[side].count }, (_, thing) => thing))
-        : keptOf(followed[side], presence[side], task.sides[side].taps, [...earlier[side], ...frames]),
-    ) as Both<ReadonlySet<number>>;
-    for (const side of [0, 1] as const) presence[side].frames.splice(0, earlier[side].length);
-    const things = followed.map(({ labels, count }, side) => ({
-      labels: labels.slice(earlier[side].length),
-      count,
-    })) as Both<Things>;
-    const covered = ([0, 1] as const).map((side) => coverOf(things[side], kept[side])) as Both<Uint8Array>;
+    const followed = () =>
+      ([0, 1] as const).map((side) => followedIn(present[side], task.sides[side])) as Both<Followed>;
+    const both = followed();
     const margin = Math.round((size.width / task.delivery.width) * marginPixels);
-    const solve = () =>
-      cutStill(
-        size,
-        withMargin(size, joinCost(seen), margin),
-        forceCells(size, covered, task.sides[0].all ? 0 : 1),
-      );
+    const covered = both.map((one) => coverFrom(one, task.from)) as Both<Uint8Array>;
+    const forced = forceCells(size, covered, task.sides[0].all ? 0 : 1);
     const rings = task.outline
       ? [task.outline]
-      : outlinesOf(size, solve(), 1.2).map((ring) =>
-          ring.map(([x, y]): Point => [x / size.width, y / size.height]),
+      : inShares(
+          size,
+          outlinesOf(size, cutStill(size, withMargin(size, joinCost(seen), margin), forced), 1.2),
         );
     // What is judged is what will be painted: the inside of the outline.
-    const inside = rings.map((ring) => ring.map(([x, y]): Point => [x * size.width, y * size.height]));
-    const labels = rasterMask(inside, 0, size).data.map((value) => (value > 127 ? 1 : 0));
-    const every = Math.ceil(frames.length / 24);
-    const second = labels.reduce((sum, label) => sum + label, 0) / labels.length;
+    const still = insideOf(size, rings);
+    const troubled = frames.filter(
+      (frame) => crosses(both, covered, frame) || loses(both, frame, still, size),
+    );
+    const spans = task.outline || !plate ? [] : spansRound(troubled, step, task);
+    const moves: SeamMove[] = [];
+    for (const [index, span] of spans.entries()) {
+      const seamed = { still, rings, size, pairAt, followed, right: task.sides[0].all ? 0 : 1 } as const;
+      moves.push(...(await moveIn(span, seamed, task.until)));
+      onProgress(0.8 + (0.2 * (index + 1)) / spans.length);
+    }
+    const judged = followed();
+    const divisions = moves.map(({ frame, rings }) => ({ frame, labels: insideOf(size, rings) }));
+    const labelsAt = (frame: number) =>
+      divisions.findLast((division) => division.frame <= frame)?.labels ?? still;
+    const second = still.reduce((sum, label) => sum + label, 0) / still.length;
+    const looked = [...new Set([...frames, ...present[0].keys()])]
+      .filter((frame) => frame >= task.from)
+      .sort((one, other) => one - other);
     onProgress(1);
     return {
       rings,
+      moves,
       shares: [1 - second, second],
-      visible: pairs.map((pair, index) => ({
-        frame: frames[index * every],
-        difference: joinVisibility(pair, labels),
-      })),
-      crossing: frames.filter((_, index) => crosses(presence, covered, index)),
-      found: [kept[0].size > 0, kept[1].size > 0],
-      losses: ([0, 1] as const).flatMap((side) =>
-        lossesOf(side, things[side], kept[side], labels, size, frames),
+      visible: pairs.map(({ frame, pair }) => ({ frame, difference: joinVisibility(pair, labelsAt(frame)) })),
+      crossing: looked.filter(
+        (frame) =>
+          crosses(judged, covered, frame) &&
+          (task.outline !== null || overlapOf(judged, frame) || loses(judged, frame, labelsAt(frame), size)),
       ),
+      found: [judged[0].kept.size > 0, judged[1].kept.size > 0],
+      losses: ([0, 1] as const).flatMap((side) => lossesOf(side, judged[side], labelsAt, size, task.from)),
       borders: ([0, 1] as const).map((side) =>
         plate && borders[side].length > 0
           ? Math.max(
               ...borders[side].map(({ reach, picture }) =>
-                joinVisibility([plate, picture], reach, (pixel) => labels[pixel] === side),
+                joinVisibility([plate, picture], reach, (pixel) => still[pixel] === side),
               ),
             )
           : null,
@@ -137,6 +155,15 @@ export async function solveMomentSeam(
     await footage.close();
   }
 }
+
+const inShares = ({ width, height }: Size, rings: readonly Point[][]): Point[][] =>
+  rings.map((ring) => ring.map(([x, y]): Point => [x / width, y / height]));
+
+/** 1 inside the outline, where the second side shows. */
+const insideOf = (size: Size, rings: readonly Point[][]): Uint8Array => {
+  const pixels = rings.map((ring) => ring.map(([x, y]): Point => [x * size.width, y * size.height]));
+  return Uint8Array.from(rasterMask(pixels, 0, size).data, (value) => (value > 127 ? 1 : 0));
+};
 
 /** Where a side's own picture reaches in a frame, 1 a pixel, and that picture with its edge drawn on. */
 type Border = { reach: Uint8Array; picture: RgbaImage };
@@ -159,68 +186,6 @@ function reachOf(node: MediaNode, frame: number, delivery: Size, size: Size): Ui
   return rasterMask([ring], 0, size).data.map((value) => (value > 127 ? 1 : 0));
 }
 
-const newPresence = (): Presence => ({ ...cells, frames: [] });
-
-/** Whom a side keeps: who was tapped; without a tap, the largest thing in the middle of the shot. */
-function keptOf(
-  things: Things,
-  presence: Presence,
-  taps: SeamSide['taps'],
-  frames: readonly number[],
-): ReadonlySet<number> {
-  if (presence.frames.length === 0) return new Set();
-  const middle = frames.length >> 1;
-  const largest = taps.length === 0 ? largestThing(presence, middle) : null;
-  const at = taps.map(({ frame, at: point }) => ({
-    frame: Math.max(
-      0,
-      frames.findLastIndex((value) => value <= frame),
-    ),
-    at: point,
-  }));
-  return tapped(things, presence, largest ? [{ frame: middle, at: largest }] : at);
-}
-
-/** share of somebody that may go unseen in a frame: their rim, a shadow; more where nobody asked for them */
-const tolerance = { kept: 0.06, other: 0.2 };
-
-/** Who of a side is cut by a division of the frame, or left out by it. */
-function lossesOf(
-  side: 0 | 1,
-  things: Things,
-  kept: ReadonlySet<number>,
-  labels: Uint8Array,
-  size: Size,
-  frames: readonly number[],
-): SideLoss[] {
-  const shows = new Float32Array(cells.width * cells.height);
-  const [across, down] = [size.width / cells.width, size.height / cells.height];
-  shows.forEach((_, cell) => {
-    const [left, top] = [(cell % cells.width) * across, Math.floor(cell / cells.width) * down];
-    let [sum, count] = [0, 0];
-    for (let y = Math.floor(top); y < top + down && y < size.height; y++)
-      for (let x = Math.floor(left); x < left + across && x < size.width; x++, count++)
-        if (labels[y * size.width + x] === side) sum++;
-    shows[cell] = sum / Math.max(1, count);
-  });
-  return Array.from({ length: things.count }, (_, thing) => thing).flatMap((thing) => {
-    const isKept = kept.has(thing);
-    const loss = lossOf(things, thing, cells, shows, isKept ? tolerance.kept : tolerance.other);
-    if (!loss) return [];
-    const lost = loss.frames.map((index) => frames[index]);
-    return [
-      {
-        side,
-        kept: isKept,
-        whole: loss.whole,
-        share: loss.share,
-        frames: { count: lost.length, first: lost[0], last: lost[lost.length - 1] },
-        at: loss.at,
-      },
-    ];
-  });
-}
-
 /**
  * A side's own performer must show; where both stand at some time, neither is forced. The frame's left edge belongs
  * to the first side, its right one to the second, so that the join runs from edge to edge and can be taken hold of; or
@@ -240,16 +205,4 @@ function forceCells(size: Size, covered: Both<Uint8Array>, right: 0 | 1): Int8Ar
     }
   }
   return forced;
-}
-
-function crosses(presence: Both<Presence>, covered: Both<Uint8Array>, index: number): boolean {
-  const [one, two] = presence.map(({ frames }) => frames[index]);
-  if (!one || !two) return false;
-  let count = 0;
-  for (let cell = 0; cell < one.length; cell++) {
-    const first = one[cell] && covered[0][cell];
-    const second = two[cell] && covered[1][cell];
-    if ((first && covered[1][cell]) || (second && covered[0][cell])) count++;
-  }
-  return count > 3;
 }

@@ -53,10 +53,11 @@ describe('work follows from what is stored', () => {
       losses: [],
       borders: [null, null] as [null, null],
       visible: [],
+      moves: [],
       crossing: [],
       found: [true, true] as [boolean, boolean],
     };
-    await film.keep(key, moment, { method: 'seam-3', seam });
+    await film.keep(key, moment, { method: 'seam-4', seam });
     expect(await kinds()).toEqual([]);
     expect(materialOf(await film.read(), snapshot.built[0])).toMatchObject({
       waiting: false,

@@ -11,7 +11,7 @@ export type Task = SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask;
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps. */
 export type Answer =
-  | { method: 'seam-3'; seam: SeamMeasure }
+  | { method: 'seam-4'; seam: SeamMeasure }
   | { method: 'cutout-1'; cutout: Cutout }
   | { method: 'flight-1'; flight: Flight | null }
   | { method: 'under-1'; spans: UnderSpan[] }
@@ -19,7 +19,7 @@ export type Answer =
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
-  seam: 'seam-3',
+  seam: 'seam-4',
   cutout: 'cutout-1',
   flight: 'flight-1',
   under: 'under-1',

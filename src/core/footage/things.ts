@@ -71,14 +71,14 @@ export type Loss = {
 
 /**
  * What a thing loses where only a part of the frame shows its take.
- * @param shows share of each cell that shows the take, 0..1
+ * @param shows share of each cell that shows the take in a frame, 0..1
  * @param tolerance share of the thing in one frame that may go unseen: its rim, a shadow
  */
 export function lossOf(
   { labels }: Things,
   thing: number,
   { width, height }: { width: number; height: number },
-  shows: Float32Array,
+  shows: (frame: number) => Float32Array,
   tolerance: number,
 ): Loss | null {
   const frames: number[] = [];
@@ -86,10 +86,11 @@ export function lossOf(
   let whole = true;
   labels.forEach((cells, frame) => {
     let [all, lost, x, y] = [0, 0, 0, 0];
+    const shown = shows(frame);
     cells.forEach((label, cell) => {
       if (label !== thing) return;
       all++;
-      lost += 1 - shows[cell];
+      lost += 1 - shown[cell];
       x += (cell % width) + 0.5;
       y += Math.floor(cell / width) + 0.5;
     });

@@ -34,7 +34,7 @@ const rings: Point[][] = [
 const cutout: Answer = { method: 'cutout-1', cutout: { rings, share: 0.2, faint: 0 } };
 const flight: Answer = { method: 'flight-1', flight: { leaves: 1, highest: 1.5, meets: 1.4 } };
 const seam = {
-  method: 'seam-3',
+  method: 'seam-4',
   seam: {
     rings: [
       [
@@ -47,7 +47,7 @@ const seam = {
   },
 } as unknown as Answer;
 /** A join round somebody in the middle. */
-const around = { method: 'seam-3', seam: { rings } } as unknown as Answer;
+const around = { method: 'seam-4', seam: { rings } } as unknown as Answer;
 const solved = {
   pose: cutout,
   ...Object.fromEntries(Array.from({ length: 48 }, (_, index) => [`up-raised-${index}`, cutout])),

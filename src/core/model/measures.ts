@@ -104,10 +104,15 @@ export type SongSections = {
 
 export type SongMeasure = SongSound & SongSections;
 
+/** The outline of a seam from a frame of the film on; rings as in {@link SeamMeasure}. */
+export type SeamMove = { frame: number; rings: Point[][] };
+
 /** A seam that was solved for a moment; points in shares of the frame. */
 export type SeamMeasure = {
   /** where the second side shows, the largest piece first; inside an odd number of rings; shares of the frame */
   rings: Point[][];
+  /** where another outline holds for a while, from a frame of the film on; as few as keep the join hidden; none where it stays */
+  moves: SeamMove[];
   /** share of the frame that each side shows */
   shares: [number, number];
   /**
@@ -119,7 +124,7 @@ export type SeamMeasure = {
   losses: SideLoss[];
   /** 95th percentile CIEDE2000 across the join at each sampled frame */
   visible: { frame: number; difference: number }[];
-  /** frames (of the moment) in which one performer stands where the other one does at some time */
+  /** frames of the film in which one performer stands where the other one does, and the join cannot part them */
   crossing: number[];
   /** whether a performer was found at the tap (or alone in the take), outside the outline and inside */
   found: [boolean, boolean];

@@ -16,6 +16,7 @@ export const found = {
   losses: [],
   borders: [null, null],
   visible: [],
+  moves: [],
   crossing: [],
   found: [true, true],
 };
@@ -64,7 +65,7 @@ export const answers: Calls = {
   measureSong: async (_: unknown, parts: SongPart[]) => heard(parts),
   findBeatsAgain: async () => sung97,
   compareTake: async () => compared(),
-  solveTask: async () => ({ method: 'seam-3', seam: found }),
+  solveTask: async () => ({ method: 'seam-4', seam: found }),
   renderShot: async () => ({ blob: new Blob(['film']), flashes: 0 }),
 };
 

@@ -189,12 +189,15 @@ describe('the things of a take', () => {
   });
 
   it('lose what a division takes from them: nothing, a part in some frames, or all', () => {
-    expect(lossOf(things, 0, cells, shows(20), 0.06)).toBeNull();
-    const cut = lossOf(things, 0, cells, shows(10), 0.06);
+    expect(lossOf(things, 0, cells, () => shows(20), 0.06)).toBeNull();
+    const cut = lossOf(things, 0, cells, () => shows(10), 0.06);
     expect(cut).toMatchObject({ frames: [2, 3], whole: false });
     expect(cut?.share).toBeCloseTo(4 / 6, 9);
     expect(cut?.at[0]).toBeCloseTo(11 / 40, 9);
-    expect(lossOf(things, 1, cells, shows(20), 0.06)).toMatchObject({ frames: [0, 1, 2, 3], whole: true });
+    expect(lossOf(things, 1, cells, () => shows(20), 0.06)).toMatchObject({
+      frames: [0, 1, 2, 3],
+      whole: true,
+    });
   });
 });
 

@@ -3,8 +3,9 @@ import { still, type Track } from '../../motion/keyframes';
 import { groupOf, outlineMatte, type Matte, type MediaNode, type Node } from '../../picture/node';
 import { takeNode } from '../take-node';
 import type { Point } from '../../geometry/size';
-import { furtherAnchors, furtherSlots, ringsOfFurther } from './copies';
+import { drawnFurther, furtherAnchors, furtherSeamIn, furtherSlots, ringsOfFurther } from './copies';
 import { drawnHanded, handedAnchors, handedFrame, handedSeam } from './hand-over';
+import { keysOfSeam, type SeamKey } from './keys';
 import { type CloneMoment, cloneMaterial, otherSide, seamIn, straightSeam, type Side } from './material';
 import type { Anchor, Ruler } from '../recipe';
 import { fillOf, plateSlot } from '../../model/slots';
@@ -43,6 +44,30 @@ export function ringsHanded(moment: CloneMoment, material: Material): Point[][] 
   return found.length > 0 ? found : ringsInForce(moment, material);
 }
 
+/** A stretch of frames of the film, its end excluded. */
+type Frames = { from: number; until: number };
+
+/** The outlines of the join of the first two over a stretch. */
+export const keysBefore = (moment: CloneMoment, material: Material, frames: Frames): SeamKey[] =>
+  keysOfSeam(ringsInForce(moment, material), moment.settings.seam ? null : seamIn(material.solved), frames);
+
+/** The outlines from the hand-over on. */
+export const keysHanded = (moment: CloneMoment, material: Material, frames: Frames): SeamKey[] =>
+  keysOfSeam(ringsHanded(moment, material), drawnHanded(moment) ? null : handedSeam(material), frames);
+
+/** The outlines of a further copy. */
+export const keysOfFurther = (
+  moment: CloneMoment,
+  material: Material,
+  slot: string,
+  frames: Frames,
+): SeamKey[] =>
+  keysOfSeam(
+    ringsOfFurther(moment, material, slot),
+    drawnFurther(moment, slot) ? null : furtherSeamIn(material, slot),
+    frames,
+  );
+
 /**
  * The picture of a clone: the plate at the back, who is there from the start over the whole frame, and the copy
  * inside the seam from its beat on. Where steadying takes the copy's take off an edge, the plate shows there too.
@@ -53,18 +78,20 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
   const { project } = ruler;
   const { width, height } = project;
   const { start, lands, end } = cloneFrames(moment, ruler);
-  const inPixels = (shares: readonly Point[][]) =>
-    shares.map((ring) => ring.map(([x, y]): Point => [x * width, y * height]));
-  const rings = inPixels(ringsInForce(moment, material));
+  const inPixels = (keys: readonly SeamKey[]): SeamKey[] =>
+    keys.map(({ frame, rings }) => ({
+      frame,
+      rings: rings.map((ring) => ring.map(([x, y]): Point => [x * width, y * height])),
+    }));
   const changes = handedFrame(moment, ruler, { lands, end });
   const first = settings.first;
   const copy = otherSide(first);
   const seam = outlineMatte(
     'parent',
-    [
-      { frame: lands, rings },
-      ...(changes === null ? [] : [{ frame: changes, rings: inPixels(ringsHanded(moment, material)) }]),
-    ],
+    inPixels([
+      ...keysBefore(moment, material, { from: lands, until: changes ?? end }),
+      ...(changes === null ? [] : keysHanded(moment, material, { from: changes, until: end })),
+    ]),
     settings.feather,
     // What is drawn is where the right take shows.
     copy === 'left',
@@ -105,9 +132,9 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
     ...laid(copy, name(copy), lands, seam),
     ...furtherAnchors(moment, ruler).flatMap(({ name: slot, frame }) => {
       const from = Math.min(Math.max(lands, frame), end - 1);
-      const around = inPixels(ringsOfFurther(moment, material, slot));
+      const around = inPixels(keysOfFurther(moment, material, slot, { from, until: end }));
       const called = `${furtherSlots.find(({ key }) => key === slot)?.title}: ${takes[slot]?.take.name ?? ''}`;
-      const matte = outlineMatte('parent', [{ frame: from, rings: around }], settings.feather);
+      const matte = outlineMatte('parent', around, settings.feather);
       return laid(slot, `${called[0].toUpperCase()}${called.slice(1)}`, from, matte);
     }),
   ]);

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { sayFinding } from '../../finding/say';
+import type { Point } from '../../geometry/size';
 import type { SeamMeasure } from '../../model/measures';
 import { inPlace } from '../../geometry/placement';
 import { cameraPath } from '../../footage/camera-path';
@@ -47,7 +48,7 @@ function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
 }
 const material = ({ seam = null, ...takes }: Partial<CloneMaterial> = {}): Material => ({
   takes: { plate: chosen('plate'), left: chosen('left'), right: chosen('right'), ...takes },
-  solved: { seam: seam && { method: 'seam-3', seam } },
+  solved: { seam: seam && { method: 'seam-4', seam } },
 });
 const dyes = new Set(['cochineal', 'woad']);
 const shown = (tree: Node, frame: number) => describeFrame(tree, frame)?.[0] ?? [];
@@ -102,6 +103,7 @@ describe('the clone', () => {
     rings: [],
     shares: [0.4, 0.6],
     visible: [{ frame: 510, difference: 0.4 }],
+    moves: [],
     crossing: [],
     found: [true, true],
     losses: [],
@@ -122,6 +124,44 @@ describe('the clone', () => {
       'fine clone.lands',
       'fine clone.join-hidden',
     ]);
+  });
+
+  it('moves where it was solved to, says so, and stays where it was drawn', () => {
+    const half = (left: number): Point[] => [
+      [left, 0],
+      [1, 0],
+      [1, 1],
+      [left, 1],
+    ];
+    const { lands, end } = cloneFrames(moment, ruler);
+    const seam = solved({
+      rings: [half(0.5)],
+      moves: [
+        { frame: lands + 4, rings: [half(0.7)] },
+        { frame: lands + 9, rings: [half(0.5)] },
+        { frame: end + 3, rings: [half(0.2)] },
+      ],
+    });
+    const given = material({ seam });
+    const keysIn = (some: CloneMoment) => {
+      const copy = mediaIn(clone.build(some, ruler, given)).findLast(({ mattes }) => mattes.length > 0);
+      const shape = copy?.mattes[0].shape;
+      return shape?.is === 'outline'
+        ? shape.keys.map(({ frame, rings }) => [frame, rings[0][0][0] / width])
+        : [];
+    };
+    const { width } = ruler.project;
+    expect(keysIn(moment)).toEqual([
+      [lands, 0.5],
+      [lands + 4, 0.7],
+      [lands + 9, 0.5],
+    ]);
+    expect(codes(moment, given)).toContain('fine clone.moves');
+    const left = (frame: number) => clone.outline(moment, given, ruler, frame)?.rings[0][0][0];
+    expect([lands, lands + 5, lands + 9].map(left)).toEqual([0.5, 0.7, 0.5]);
+    const drawn = { ...moment, settings: { ...moment.settings, seam: half(0.4) } };
+    expect(keysIn(drawn)).toEqual([[lands, 0.4]]);
+    expect(codes(drawn, given)).not.toContain('fine clone.moves');
   });
 
   it('calls no join good that leaves a side nothing, or loses or cuts who is kept', () => {

@@ -40,13 +40,14 @@ const seam: SeamMeasure = {
   ],
   shares: [0.8, 0.2],
   visible: [{ frame: 100, difference: 1 }],
+  moves: [],
   crossing: [],
   found: [true, true],
   losses: [],
   borders: [null, null],
 };
 const solved = (...works: string[]): Material['solved'] =>
-  Object.fromEntries(works.map((name) => [name, { method: 'seam-3' as const, seam }]));
+  Object.fromEntries(works.map((name) => [name, { method: 'seam-4' as const, seam }]));
 const material = (works: string[] = []): Material => ({
   takes: Object.fromEntries(names.map((name) => [name, chosen(name)])),
   solved: solved(...works),
@@ -167,7 +168,7 @@ describe('a clone of more than two', () => {
     };
     const lossy = {
       ...given,
-      solved: { ...given.solved, 'seam-copy-3': { method: 'seam-3' as const, seam: cut } },
+      solved: { ...given.solved, 'seam-copy-3': { method: 'seam-4' as const, seam: cut } },
     };
     expect(clone.examine(moment, ruler, lossy)).toContainEqual(
       expect.objectContaining({

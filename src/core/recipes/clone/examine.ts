@@ -80,6 +80,13 @@ function examineJoin(
       facts: { first: seam.crossing[0], last: seam.crossing[seam.crossing.length - 1] },
     });
   }
+  if (seam.moves.length > 0 && !byHand)
+    add({
+      code: 'clone.moves',
+      severity: 'fine',
+      measured: { value: seam.moves.length, unit: 'count' },
+      facts: { first: seam.moves[0].frame, last: seam.moves[seam.moves.length - 1].frame },
+    });
   // Where one side does not show there is no join to be judged.
   if (lacking) return findings;
   const worst = seam.visible.reduce((most, one) => (one.difference > most.difference ? one : most), {

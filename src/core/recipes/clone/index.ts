@@ -2,16 +2,9 @@ import { fillOf, plateSlot, tapsOf } from '../../model/slots';
 import type { Landing, Outline, Recipe, Ruler, Sentence, View } from '../recipe';
 import type { Material } from '../material';
 import { plate } from '../slots';
-import { buildClone, cloneAnchors, ringsHanded, ringsInForce } from './build';
-import {
-  copiesOf,
-  drawnFurther,
-  furtherOf,
-  furtherSeamIn,
-  furtherSlots,
-  positionOfFurther,
-  ringsOfFurther,
-} from './copies';
+import { buildClone, cloneAnchors, keysBefore, keysHanded, keysOfFurther } from './build';
+import { ringsAt } from './keys';
+import { copiesOf, drawnFurther, furtherOf, furtherSeamIn, furtherSlots, positionOfFurther } from './copies';
 import { examineClone } from './examine';
 import { explainClone } from './explain';
 import { cloneFilm } from './film';
@@ -87,11 +80,15 @@ const views: View[] = [
   })),
 ];
 
+/** The frame of the film at which an outline is looked at. */
+type OnFrame = { frame: number };
+const wholeFilm = { from: -Infinity, until: Infinity };
+
 /** The outline of a further copy. */
-const outlineOfFurther = (moment: CloneMoment, material: Material, slot: string): Outline => ({
+const outlineOfFurther = (moment: CloneMoment, material: Material, slot: string, on: OnFrame): Outline => ({
   title: `the join of the ${furtherSlots.find(({ key }) => key === slot)?.title}`,
   setting: `seams.${slot}`,
-  rings: ringsOfFurther(moment, material, slot),
+  rings: ringsAt(keysOfFurther(moment, material, slot, wholeFilm), on.frame),
   state: drawnFurther(moment, slot)
     ? 'drawn'
     : furtherSeamIn(material, slot)?.rings.length
@@ -100,26 +97,26 @@ const outlineOfFurther = (moment: CloneMoment, material: Material, slot: string)
 });
 
 /** The outline from the hand-over on. */
-const outlineHanded = (moment: CloneMoment, material: Material): Outline => ({
+const outlineHanded = (moment: CloneMoment, material: Material, { frame }: OnFrame): Outline => ({
   title: 'the join after the hand-over',
   setting: `seams.${handed}`,
-  rings: ringsHanded(moment, material),
+  rings: ringsAt(keysHanded(moment, material, wholeFilm), frame),
   state: drawnHanded(moment) ? 'drawn' : handedSeam(material) ? 'solved' : 'guessed',
 });
 
-const firstOutline = (moment: CloneMoment, material: Material): Outline => ({
+const firstOutline = (moment: CloneMoment, material: Material, { frame }: OnFrame): Outline => ({
   title: 'the join',
   setting: 'seam',
-  rings: ringsInForce(moment, material),
+  rings: ringsAt(keysBefore(moment, material, wholeFilm), frame),
   state: moment.settings.seam ? 'drawn' : seamIn(material.solved) ? 'solved' : 'guessed',
 });
 
 /** The outline that is meant; null where this moment has none of that name. */
-function outlineOf(moment: CloneMoment, material: Material, slot?: string): Outline | null {
-  if (!slot) return firstOutline(moment, material);
-  if (slot === handed) return handsOver(moment) ? outlineHanded(moment, material) : null;
+function outlineOf(moment: CloneMoment, material: Material, on: OnFrame, slot?: string): Outline | null {
+  if (!slot) return firstOutline(moment, material, on);
+  if (slot === handed) return handsOver(moment) ? outlineHanded(moment, material, on) : null;
   const further = furtherOf(moment).some(({ key }) => key === slot);
-  return further ? outlineOfFurther(moment, material, slot) : null;
+  return further ? outlineOfFurther(moment, material, slot, on) : null;
 }
 
 /** The copy, where it was tapped, else where its take moves. */
@@ -150,7 +147,7 @@ export const clone: Recipe<CloneMoment> = {
   ofTakes: { seam: null, seams: {} },
   say: sayClone,
   views,
-  outline: (moment, material, _ruler, _frame, slot) => outlineOf(moment, material, slot),
+  outline: (moment, material, _ruler, frame, slot) => outlineOf(moment, material, { frame }, slot),
   landing,
   slotAt: ([x]) => (x < 0.5 ? 'left' : 'right'),
   works: cloneWorks,

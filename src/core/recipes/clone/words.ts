@@ -45,7 +45,9 @@ export const cloneWords = {
   'clone.border': ({ facts, measured, allowed }) =>
     `The ${facts.slot} take was moved back, and the plate fills the edge it left: that border shows, ${measured} (allowed ${allowed}). Match its light, or leave it as filmed.`,
   'clone.crossing': ({ facts, measured }) =>
-    `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). Choose another pair, or drag the join by hand there.`,
+    `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). No join parts them there: choose another pair, or start one of them elsewhere.`,
+  'clone.moves': ({ facts, measured }) =>
+    `The two come into each other's place, one after the other: the join moves for that alone, from frame ${facts.first} to ${facts.last}, with ${measured} outlines.`,
   'clone.join-shows': ({ facts, measured, allowed }) =>
     `The join shows ${measured} at its worst, frame ${facts.frame} (allowed ${allowed}). Soften it, steady and match the takes, or drag it elsewhere.`,
   'clone.join-hidden': ({ facts, measured, allowed }) =>

@@ -1,6 +1,6 @@
 import type { SeamSide } from '../../footage/seam-task';
-import { drawnFurther, furtherOf, ringsOfFurther, seamOfFurther } from './copies';
-import { type CloneMoment, cloneMaterial, seamWork, sides } from './material';
+import { drawnFurther, furtherOf, furtherSeamIn, ringsOfFurther, seamOfFurther } from './copies';
+import { type CloneMoment, cloneMaterial, seamIn, seamWork, sides } from './material';
 import { drawnHanded, handedFrame, handedWork } from './hand-over';
 import type { Framed, Point } from '../../geometry/size';
 import { fillOf, plateSlot, tapsOf } from '../../model/slots';
@@ -123,11 +123,14 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
       ringsInForce(moment, material),
       ...before.map((one) => ringsOfFurther(moment, material, one.key)),
     ];
+    const moves = [seamIn(material.solved), ...before.map((one) => furtherSeamIn(material, one.key))].map(
+      (seam) => seam?.moves ?? [],
+    );
     const frames = cloneAnchors(moment, ruler).map(({ frame }) => frame);
     const parts = [
       [plate, ...others.map((slot) => material.takes[slot] ?? null), chosen].map(partsOf),
       [frames, project.rate, project.width, project.height, ...pushed(project)],
-      [moment.settings.first, [...others, key].map((slot) => fillOf(moment, slot)), rings],
+      [moment.settings.first, [...others, key].map((slot) => fillOf(moment, slot)), rings, moves],
       ...(drawn ? [drawn] : []),
     ];
     const task: Work['task'] = () => {
