@@ -101,7 +101,7 @@ describe('a slow pose that was filmed at too low a rate', () => {
 });
 
 describe('a point that is followed', () => {
-  test('is tapped on two pictures with the keyboard, and stands still in the rendered file', async ({
+  test('is tapped on one picture, found on the others, and stands still in the rendered file', async ({
     open,
     file,
   }) => {
@@ -127,7 +127,8 @@ describe('a point that is followed', () => {
       await bench.settled();
     };
     await tapAt(119.5);
-    await bench.found('ramp.one-tap');
+    await bench.settled();
+    expect(await bench.finding('ramp.follows').count()).toBe(1);
     const followedAt = async () => {
       const [box, mark] = [await pad.boundingBox(), await page.getByTestId('tapped here').boundingBox()];
       return box && mark ? ((mark.x + mark.width / 2 - box.x) / box.width) * size.width : NaN;
@@ -139,13 +140,8 @@ describe('a point that is followed', () => {
     const shown = Number((await page.getByTestId('frame').innerText()).match(/frame (\d+)/)?.[1]);
     const shot = await storedShot(bench);
     const seconds = ((shown - shot.start) * shot.rate.den) / shot.rate.num;
-    await tapAt(119.5 + 15 * seconds);
-    await bench.settled();
-    expect(await bench.finding('ramp.one-tap').count()).toBe(0);
-    // Half-way back, where nobody tapped, the ring is half-way between.
-    for (let step = 0; step < frames / 2; step++) await page.keyboard.press(',');
-    await bench.settled();
-    expect(Math.abs((await followedAt()) - (120 + 7.5 * seconds))).toBeLessThan(1.5);
+    // Where nobody tapped, the ring is where the bench found it.
+    expect(Math.abs((await followedAt()) - (120 + 15 * seconds))).toBeLessThan(1.5);
     await bench.go('Hand over');
     await bench.render(file('shot.mov'));
     const pictures = decode(file('shot.mov'), size.width, size.height);
@@ -160,10 +156,7 @@ describe('a point that is followed', () => {
       return sum / weight;
     };
     const places = pictures.map(across);
-    // While the take runs between the two taps it stands, but for the whole steps that the square itself moves in.
-    const held = places.slice(0, 100);
-    expect(Math.max(...held) - Math.min(...held)).toBeLessThan(3.5);
-    // Later nobody said where it is: it walks on.
-    expect(places[places.length - 1] - places[0]).toBeGreaterThan(40);
+    expect(places.length).toBeGreaterThan(90);
+    expect(Math.max(...places) - Math.min(...places)).toBeLessThan(2.5);
   });
 });

@@ -4,9 +4,10 @@ import type { Answer, Task } from '@/core/footage/task';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
 import { refuse } from '@/core/error';
 import { boxRound } from '@/core/recipes/cutouts';
-import type { RgbaImage } from '@/core/picture/image';
+import type { GrayImage, RgbaImage } from '@/core/picture/image';
 import { flowBetween } from '@/core/picture/between';
 import { mostTorn, type Tears, type TearsTask } from '@/core/footage/tears';
+import { trackThrough, type Track, type TrackTask } from '@/core/footage/track/track';
 import { resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { movingUnder, type UnderSpan, type UnderTask } from '@/core/footage/under';
 import { cropImage } from '@/core/picture/image';
@@ -43,9 +44,9 @@ async function solveCutout({ media, seconds, by, plate }: CutoutTask, footage: F
 const mostPictures = 400;
 
 /** The pictures of a stretch that are looked at, by their seconds. */
-function looked(times: Float64Array, from: number, until: number): number[] {
+function looked(times: Float64Array, from: number, until: number, most = mostPictures): number[] {
   const all = [...times].filter((time) => time >= from && time < until);
-  const step = Math.max(1, Math.ceil(all.length / mostPictures));
+  const step = Math.max(1, Math.ceil(all.length / most));
   return all.filter((_, index) => index % step === 0);
 }
 
@@ -107,6 +108,31 @@ async function solveFlight(
   return flightOf(feet, within);
 }
 
+/** a point is followed in pictures no larger than this, and in so many at the most: of more, in every second one, or fewer */
+const [acrossTrack, mostTracked] = [480, 600];
+
+async function solveTrack(
+  { media, from, until, taps }: TrackTask,
+  footage: Footage,
+  times: Float64Array,
+  onProgress: Progress,
+): Promise<Track> {
+  const within = looked(times, from, until, mostTracked);
+  const pictures: GrayImage[] = [];
+  for (const [index, seconds] of within.entries()) {
+    const picture = await footage.at(media, seconds + 1e-6);
+    if (!picture) return gone();
+    const { width, height, y } = resizeYuv(picture, fitWithin(picture, acrossTrack));
+    // Following needs whole bytes alone, and a minute of them fits into memory.
+    pictures.push({ width, height, data: Uint8Array.from(y) });
+    footage.release();
+    onProgress((0.6 * (index + 1)) / within.length);
+  }
+  const track = trackThrough(pictures, within, taps);
+  onProgress(1);
+  return track;
+}
+
 /** pictures are held against each other no larger than this: so much is looked at of them */
 const acrossTears = 320;
 /** frames that are looked at, at the most: every second one of many, or fewer */
@@ -144,10 +170,12 @@ export async function solveTask(
     if (task.is === 'tears') return { method: 'tears-1', tears: await solveTears(task, footage, onProgress) };
     if (task.is === 'cutout') return { method: 'cutout-1', cutout: await solveCutout(task, footage) };
     const source = sources.find(({ media }) => media === task.media);
-    if (task.is === 'under' && !source) return gone();
+    if ((task.is === 'under' || task.is === 'track') && !source) return gone();
     const times = source?.times ?? new Float64Array();
     if (task.is === 'under')
       return { method: 'under-1', spans: await solveUnder(task, footage, times, onProgress) };
+    if (task.is === 'track')
+      return { method: 'track-1', track: await solveTrack(task, footage, times, onProgress) };
     return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress) };
   } finally {
     await footage.close();

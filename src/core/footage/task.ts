@@ -4,10 +4,11 @@ import { filesIn } from '../picture/node';
 import type { Flight, FlightTask } from './flight';
 import type { SeamTask } from './seam-task';
 import type { Tears, TearsTask } from './tears';
+import type { Track, TrackTask } from './track/track';
 import type { UnderSpan, UnderTask } from './under';
 
 /** Something that is solved from takes for a moment. */
-export type Task = SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask;
+export type Task = SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask | TrackTask;
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps. */
 export type Answer =
@@ -15,7 +16,8 @@ export type Answer =
   | { method: 'cutout-1'; cutout: Cutout }
   | { method: 'flight-1'; flight: Flight | null }
   | { method: 'under-1'; spans: UnderSpan[] }
-  | { method: 'tears-1'; tears: Tears };
+  | { method: 'tears-1'; tears: Tears }
+  | { method: 'track-1'; track: Track };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
@@ -24,11 +26,12 @@ export const methodOf = {
   flight: 'flight-1',
   under: 'under-1',
   tears: 'tears-1',
+  track: 'track-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 
 /** The files that a task is solved from. */
 export function mediaOfTask(task: Task): string[] {
-  if (task.is === 'under' || task.is === 'tears') return [task.media];
+  if (task.is === 'under' || task.is === 'tears' || task.is === 'track') return [task.media];
   if (task.is !== 'seam') return [task.media, ...(task.plate ? [task.plate.media] : [])];
   const nodes = [...task.sides.map(({ node }) => node), ...(task.plate ? [task.plate] : [])];
   return [...new Set(nodes.flatMap(filesIn))];

@@ -23,7 +23,7 @@ export const tapsOf = ({ take, taps }: Fill): Tap[] => taps.filter((tap) => !tap
  * @param taps by their time, rising; one at least
  * @param seconds of the take
  */
-export function tappedAt(taps: readonly Tap[], seconds: number): Point {
+export function tappedAt(taps: readonly Pick<Tap, 'time' | 'at'>[], seconds: number): Point {
   const after = taps.findIndex(({ time }) => time > seconds);
   if (after === 0) return taps[0].at;
   if (after < 0) return taps[taps.length - 1].at;

@@ -74,9 +74,10 @@ export function useTaps({ moment, recipe, view, material, takes, frame, rate, po
     void attempt(() => followPoint(store, moment.project, moment.id, slot, { time, at, step }));
   };
   const followedMarks = (slot: string): TapMark[] => {
-    const points = inOrder(tapsOf(fillOf(moment, slot)));
+    const taps = inOrder(tapsOf(fillOf(moment, slot)));
+    const points = recipe.followed?.(moment, material) ?? taps;
     const time = followedTime(slot);
-    const dots = points.map(({ at }) => ({ at, here: false }));
+    const dots = taps.map(({ at }) => ({ at, here: false }));
     return time === undefined || points.length === 0
       ? dots
       : [...dots, { at: tappedAt(points, time), here: true }];
@@ -132,8 +133,9 @@ function Followed({ moment, slot }: { moment: Moment; slot: Slot }) {
   return (
     <Part title="What is followed">
       <p className="text-[12px] text-ink2">
-        To hold a point still, an eye for one, tap it on several pictures of “As filmed”; between them it
-        moves evenly. {count === 0 ? 'Nothing is followed.' : `It was tapped on ${count} of them.`}
+        To hold a point still, an eye for one, tap it on one picture of “As filmed”: the bench finds it on the
+        others. Where it loses it, tap it there again.{' '}
+        {count === 0 ? 'Nothing is followed.' : `It was tapped on ${count === 1 ? 'one' : count} of them.`}
       </p>
       {count > 0 && (
         <button

@@ -114,7 +114,11 @@ export function rampBlend(moment: RampMoment, ruler: Ruler, material: Material) 
 }
 
 /** What holds the followed point of a ramp still. */
-export function rampFollow(moment: RampMoment, ruler: Ruler): ReturnType<typeof following> {
+export function rampFollow(
+  moment: RampMoment,
+  ruler: Ruler,
+  solvedWorks: Material['solved'],
+): ReturnType<typeof following> {
   const solved = rampTime(moment, ruler);
   const anchors = rampAnchors(moment, ruler);
   const from = anchors[0].frame;
@@ -122,7 +126,7 @@ export function rampFollow(moment: RampMoment, ruler: Ruler): ReturnType<typeof 
   const seconds = Array.from({ length: Math.max(1, anchors[anchors.length - 1].frame - from) }, (_, index) =>
     solved ? sourceAt(solved.map, timeOfFrame(rate, from + index)) : 0,
   );
-  return following(moment, seconds, from, ruler.project);
+  return following(moment, solvedWorks, seconds, from, ruler.project);
 }
 
 /** The picture of a ramp: its take with bent time; as it was filmed where its beats do not rise. */
@@ -137,7 +141,9 @@ export function buildRamp(moment: RampMoment, ruler: Ruler, material: Material):
   const moves = wholeRamp(moment.settings).lacking === 'moves';
   const time =
     (moves ? blend?.exact : blend?.under) ?? (solved ? timeTrack(solved.map, project.rate) : undefined);
-  const transforms = solved ? [...rampFollow(moment, ruler).step, ...punch(moment, anchors, ruler)] : [];
+  const transforms = solved
+    ? [...rampFollow(moment, ruler, material.solved).step, ...punch(moment, anchors, ruler)]
+    : [];
   const name = chosen?.take.name ?? '';
   const layer = (id: string, title: string, of: Track | undefined, rest: Partial<Node> = {}) =>
     takeNode(

@@ -1,11 +1,11 @@
 import type { Finding } from '../../finding/finding';
-import { fillOf, tapsOf } from '../../model/slots';
 import { meanStep } from '../../footage/picture-times';
 import { sourceAt } from '../../motion/time-map';
 import { timeOfBeat } from '../../time/grid';
 import { deliveryRates, frameOfTime, perSecond, timeOfFrame } from '../../time/rate';
 import type { ChosenTake, Material } from '../material';
 import type { Ruler } from '../recipe';
+import { tapsToFollow, trackIn } from './follow';
 import { tearsIn } from './works';
 import { instantOf, posesOf, rampAnchors, rampBlend, rampFollow, rampTime, type RampMoment } from './build';
 import { wholeRamp } from './settings';
@@ -76,7 +76,21 @@ export function examineRamp(
       allowed: { value: frameOfTime(rate, needs), unit: 'frames' },
       facts: { earlier: 0 },
     });
-  if (tapsOf(fillOf(moment, passSlot.key)).length === 1) add({ code: 'ramp.one-tap', severity: 'fix' });
+  const track = tapsToFollow(moment).length > 0 ? trackIn(solvedWorks) : null;
+  if (track && track.points.length > 1)
+    add({
+      code: 'ramp.follows',
+      severity: 'fine',
+      measured: { value: track.points.length, unit: 'count' },
+      facts: { taps: tapsToFollow(moment).length },
+    });
+  if (track?.points.length === 1) add({ code: 'ramp.one-tap', severity: 'fix' });
+  for (const second of track && track.points.length > 1 ? track.lost : [])
+    add({
+      code: 'ramp.lost',
+      severity: 'fix',
+      measured: { value: second, unit: 'seconds' },
+    });
   const repeated = repeatsOf(seconds, chosen);
   const enough = captureRates.find((one) => one >= (perSecond(rate) / slow) * 100 * 0.999);
   const blend = rampBlend(moment, ruler, { takes, solved: {} });
@@ -98,7 +112,7 @@ export function examineRamp(
     });
   const { width, height } = chosen.measure.size;
   const fill = Math.max(project.width / width, project.height / height);
-  const followed = rampFollow(moment, ruler).enlarged;
+  const followed = rampFollow(moment, ruler, solvedWorks).enlarged;
   const enlarged = fill * (1 + zoom / 100) * followed;
   if ((zoom > 0 || followed > 1) && enlarged > softBeyond)
     add({

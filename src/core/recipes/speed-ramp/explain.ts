@@ -11,7 +11,7 @@ import { isFollowing } from './follow';
 import { passSlot } from './slots';
 
 /** A ramp in steps and numbers that fit any editor: one second of the file for each frame where its speed changes. */
-export function explainRamp(moment: RampMoment, ruler: Ruler, _material: Material, tree: Node): Step[] {
+export function explainRamp(moment: RampMoment, ruler: Ruler, material: Material, tree: Node): Step[] {
   const { project, grid } = ruler;
   const size = { width: project.width, height: project.height };
   const solved = rampTime(moment, ruler);
@@ -38,7 +38,7 @@ export function explainRamp(moment: RampMoment, ruler: Ruler, _material: Materia
             'Where a second lies between two pictures, turn on the making of pictures along what moves (optical flow) in your editor; the render has them already.',
           ]
         : []),
-      ...(isFollowing(moment)
+      ...(isFollowing(moment, material.solved)
         ? [
             'It is pushed against the movement of the followed point, and enlarged so that no edge shows, as the numbers say.',
           ]

@@ -1,7 +1,9 @@
 import type { Framed } from '../../geometry/size';
+import type { Track, TrackPoint } from '../../footage/track/track';
 import { fillOf, inOrder, tappedAt, tapsOf, type Tap } from '../../model/slots';
 import { fewestKeyframes, still } from '../../motion/keyframes';
 import type { Transform } from '../../picture/node';
+import type { Material } from '../material';
 import { passSlot } from './slots';
 
 /** delivery pixels that a followed point may lie beside where it is held */
@@ -11,11 +13,28 @@ const mostEnlarged = 3;
 
 type Filled = Parameters<typeof fillOf>[0];
 
-/** Where the followed point is in the take, by its seconds; in shares of the frame. */
-const pointsOf = (moment: Filled): Tap[] => inOrder(tapsOf(fillOf(moment, passSlot.key)));
+/** The taps on the followed point, by their seconds; in shares of the frame. */
+export const tapsToFollow = (moment: Filled): Tap[] => inOrder(tapsOf(fillOf(moment, passSlot.key)));
 
-/** True where a point is followed: it was said where it is on two pictures at least. */
-export const isFollowing = (moment: Filled): boolean => pointsOf(moment).length > 1;
+/** The work that follows a tapped point through the take. */
+export const trackWork = 'track';
+
+/** Where the point was found; null while nobody looked. */
+export const trackIn = (solved: Material['solved']): Track | null => {
+  const answer = solved[trackWork];
+  return answer?.method === 'track-1' ? answer.track : null;
+};
+
+/** Where the followed point is in the take: where it was found between the taps, else where it was tapped. */
+export const followedPoints = (moment: Filled, solved: Material['solved']): TrackPoint[] => {
+  const taps = tapsToFollow(moment);
+  const found = taps.length > 0 ? (trackIn(solved)?.points ?? []) : [];
+  return found.length > 1 ? found : taps;
+};
+
+/** True where a point is followed: it is known where it is on two pictures at least. */
+export const isFollowing = (moment: Filled, solved: Material['solved']): boolean =>
+  followedPoints(moment, solved).length > 1;
 
 /** The middle of what a coordinate reaches over. */
 const middleOf = (values: readonly number[]): number => (Math.min(...values) + Math.max(...values)) / 2;
@@ -27,11 +46,12 @@ const middleOf = (values: readonly number[]): number => (Math.min(...values) + M
  */
 export function following(
   moment: Filled,
+  solved: Material['solved'],
   seconds: readonly number[],
   from: number,
   { width, height }: Framed,
 ): { step: Transform[]; enlarged: number } {
-  const points = pointsOf(moment);
+  const points = followedPoints(moment, solved);
   if (points.length < 2) return { step: [], enlarged: 1 };
   const at = seconds.map((one) => tappedAt(points, one));
   const off = ([0, 1] as const).map((axis) => {

@@ -3,6 +3,7 @@ import { buildRamp, instantOf, posesOf, rampAnchors, type RampMoment } from './b
 import { examineRamp } from './examine';
 import { explainRamp } from './explain';
 import { rampFilm } from './film';
+import { followedPoints } from './follow';
 import { instantField, passSlot, poseAnchor } from './slots';
 import { rampWords } from './words';
 import { rampWorks } from './works';
@@ -60,6 +61,7 @@ export const speedRamp: Recipe<RampMoment> = {
   views,
   outline: () => null,
   landing: () => null,
+  followed: (moment, { solved }) => followedPoints(moment, solved),
   slotAt: () => passSlot.key,
   works: rampWorks,
   build: buildRamp,

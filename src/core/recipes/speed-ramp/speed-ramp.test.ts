@@ -1,3 +1,4 @@
+import type { Track } from '../../footage/track/track';
 import { describe, expect, it } from 'vitest';
 import { invertAffine, mapPoint } from '../../geometry/affine';
 import { canPaint, describeFrame } from '../../picture/draw-list';
@@ -74,11 +75,31 @@ describe('a followed point', () => {
       }
   });
 
-  it('is said to cost sharpness, and to want a second tap', () => {
+  it('is said to cost sharpness', () => {
     expect(codes(followed)).toContain('watch ramp.soft');
+  });
+
+  it('needs one tap where it was found on the other pictures, and says where it was lost', () => {
     const once = set({}, { slots: { pass: { take: 'one', at: 1, taps: taps.slice(0, 1) } } });
-    expect(codes(once)).toContain('fix ramp.one-tap');
-    expect(mediaIn(speedRamp.build(once, ruler, material()))[0].transforms).toHaveLength(1);
+    const found = (track: Track): Material => ({
+      ...material(),
+      solved: { track: { method: 'track-1', track } },
+    });
+    const said = (given: Material) => speedRamp.examine(once, ruler, given).map(({ code }) => code);
+    const held = (given: Material) => mediaIn(speedRamp.build(once, ruler, given))[0].transforms.length > 1;
+    expect([said(material()).filter((code) => code.startsWith('ramp.f')), held(material())]).toEqual([
+      [],
+      false,
+    ]);
+    const all = found({ points: taps, lost: [] });
+    expect([said(all).includes('ramp.follows'), held(all)]).toEqual([true, true]);
+    expect(speedRamp.followed?.(once, all)).toEqual(taps);
+    expect(said(found({ points: taps, lost: [4] }))).toContain('ramp.lost');
+    const nothing = found({ points: taps.slice(0, 1), lost: [2.04] });
+    expect([said(nothing).includes('ramp.one-tap'), held(nothing)]).toEqual([true, false]);
+    const work = speedRamp.works(once, ruler, material()).find(({ is }) => is === 'track');
+    expect(work?.task()).toMatchObject({ is: 'track', taps: [{ time: 2, at: [0.2, 0.5] }] });
+    expect(speedRamp.works(moment, ruler, material()).some(({ is }) => is === 'track')).toBe(false);
     const elsewhere = taps.map((tap) => ({ ...tap, take: 'another' }));
     const waits = set({}, { slots: { pass: { take: 'one', at: 1, taps: elsewhere } } });
     expect(codes(waits)).toEqual(codes(moment));

@@ -27,7 +27,11 @@ export const rampWords = {
   'ramp.soft': ({ measured, allowed }) =>
     `Zoomed in or following, what was filmed is enlarged to ${measured}; beyond ${allowed} it looks soft. Zoom less, follow what moves less, or film larger than the film.`,
   'ramp.one-tap': () =>
-    'The point that is to be followed was tapped on one picture only. Step to others in “As filmed” and tap it there too.',
+    'Nothing about the tapped point tells it from what is beside it, so it could not be followed. Tap something with an edge or a corner, or step to other pictures in “As filmed” and tap it there too.',
+  'ramp.follows': ({ facts, measured }) =>
+    `The tapped point was found on ${measured} pictures, from ${facts.taps === 1 ? 'one tap' : `${facts.taps} taps`}.`,
+  'ramp.lost': ({ measured }) =>
+    `The followed point is lost ${measured} into the take: something hides it, or it changed. Tap it on a picture after that; in between it is taken to go straight.`,
 } satisfies Words;
 
 export type RampWord = keyof typeof rampWords;

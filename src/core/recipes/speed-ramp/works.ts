@@ -1,7 +1,9 @@
 import type { Tears, TearsTask } from '../../footage/tears';
+import type { TrackTask } from '../../footage/track/track';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
-import { rampBlend, type RampMoment } from './build';
+import { rampBlend, rampTime, type RampMoment } from './build';
+import { tapsToFollow, trackWork } from './follow';
 import { wholeRamp } from './settings';
 import { passSlot } from './slots';
 
@@ -14,8 +16,29 @@ export const tearsIn = (solved: Material['solved']): Tears => {
   return answer?.method === 'tears-1' ? answer.tears : [];
 };
 
+/** What a ramp asks to be worked out. */
+export const rampWorks = (moment: RampMoment, ruler: Ruler, material: Material): Work[] => [
+  ...tearWorks(moment, ruler, material),
+  ...trackWorks(moment, ruler, material),
+];
+
+/** Where the tapped point is on every picture that shows; nothing where none was tapped. */
+function trackWorks(moment: RampMoment, ruler: Ruler, material: Material): Work[] {
+  const { take, measure } = material.takes[passSlot.key] ?? {};
+  const time = rampTime(moment, ruler);
+  const taps = tapsToFollow(moment).map(({ time, at }) => ({ time, at }));
+  if (!take || !measure || !time || taps.length === 0) return [];
+  const seconds = [...time.map.knots.map(({ source }) => source), ...taps.map((tap) => tap.time)];
+  // A picture more on either side, and whole tenths, so that a beat moved a little asks for nothing new.
+  const from = Math.max(measure.times.first, Math.floor(10 * Math.min(...seconds) - 1) / 10);
+  const until = Math.min(measure.times.last + 0.05, Math.ceil(10 * Math.max(...seconds) + 1) / 10);
+  const task = (): TrackTask => ({ is: 'track', media: take.media, from, until, taps });
+  const parts = [take.media, take.matrix, from, until, taps];
+  return [{ name: trackWork, title: 'the followed point', is: 'track', parts, task }];
+}
+
 /** Whether pictures that are made along what moves tear; nothing where none is made. */
-export function rampWorks(moment: RampMoment, ruler: Ruler, material: Material): Work[] {
+function tearWorks(moment: RampMoment, ruler: Ruler, material: Material): Work[] {
   const { take } = material.takes[passSlot.key] ?? {};
   const made = wholeRamp(moment.settings).lacking === 'moves' ? rampBlend(moment, ruler, material) : null;
   if (!made || !take) return [];
