@@ -156,7 +156,8 @@ describe('a point that is followed', () => {
       return sum / weight;
     };
     const places = pictures.map(across);
+    // It stands all along, but for the whole steps that the square itself moves in.
     expect(places.length).toBeGreaterThan(90);
-    expect(Math.max(...places) - Math.min(...places)).toBeLessThan(2.5);
+    expect(Math.max(...places) - Math.min(...places)).toBeLessThan(3.5);
   });
 });
