@@ -1,3 +1,5 @@
+import type { Fall } from '@/core/footage/fall';
+import { powder } from '../demo/set/scenes';
 import { describe, expect } from 'vitest';
 import type { YuvImage } from '@/core/picture/planes';
 import { timeOfFrame } from '@/core/time/rate';
@@ -91,6 +93,17 @@ describe('each moment of the demo has one thing wrong, and lands once that is pu
     await bench.press('Match it to the plate');
     await bench.settled();
     expect(await bench.finding('take.light').count()).toBe(0);
+    // What falls is measured; an edge that is put elsewhere is said, and one press puts it back.
+    await bench.found('reveal.follows');
+    const answers = (await bench.rows('measures')) as { value: { method: string; fall?: Fall } }[];
+    const fall = answers.find(({ value }) => value.method === 'fall-1')?.value.fall;
+    expect(Math.abs((fall?.begins ?? NaN) - powder.at)).toBeLessThan(1 / 24);
+    expect(Math.abs((fall?.lasts ?? NaN) - powder.seconds)).toBeLessThan(1 / 24);
+    await bench.type('The change takes', '40');
+    await bench.found('reveal.fall-differs');
+    await bench.press('Follow what falls');
+    await bench.settled();
+    expect(await bench.finding('reveal.fall-differs').count()).toBe(0);
     const { frame, anchors, start } = await rendered(bench, 'Powder falls', file);
     const suit: Part = [780, 400, 830, 430];
     const top: Part = [400, 0, 900, 20];

@@ -1,4 +1,5 @@
 import { cutOut, cutOutBackdrop, cutOutLikely, type Cutout, type CutoutTask } from '@/core/footage/cutout';
+import { fallOf, frontIn, type Fall, type FallTask } from '@/core/footage/fall';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
 import type { Answer, Task } from '@/core/footage/task';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
@@ -108,6 +109,31 @@ async function solveFlight(
   return flightOf(feet, within);
 }
 
+/** what falls is looked for in pictures no larger than this */
+const acrossFall = 160;
+
+async function solveFall(
+  { media, from, until }: FallTask,
+  footage: Footage,
+  times: Float64Array,
+  onProgress: Progress,
+): Promise<Fall | null> {
+  const within = looked(times, from, until);
+  const fronts: number[] = [];
+  let before: GrayImage | null = null;
+  for (const [index, seconds] of within.entries()) {
+    const picture = await footage.at(media, seconds + 1e-6);
+    if (!picture) return gone();
+    const { width, height, y } = resizeYuv(picture, fitWithin(picture, acrossFall));
+    const small = { width, height, data: Uint8Array.from(y) };
+    before ??= small;
+    fronts.push(frontIn(before, small));
+    footage.release();
+    onProgress((index + 1) / within.length);
+  }
+  return fallOf(fronts, within);
+}
+
 /** a point is followed in pictures no larger than this, and in so many at the most: of more, in every second one, or fewer */
 const [acrossTrack, mostTracked] = [480, 600];
 
@@ -170,12 +196,14 @@ export async function solveTask(
     if (task.is === 'tears') return { method: 'tears-1', tears: await solveTears(task, footage, onProgress) };
     if (task.is === 'cutout') return { method: 'cutout-1', cutout: await solveCutout(task, footage) };
     const source = sources.find(({ media }) => media === task.media);
-    if ((task.is === 'under' || task.is === 'track') && !source) return gone();
+    if (task.is !== 'flight' && !source) return gone();
     const times = source?.times ?? new Float64Array();
     if (task.is === 'under')
       return { method: 'under-1', spans: await solveUnder(task, footage, times, onProgress) };
     if (task.is === 'track')
       return { method: 'track-1', track: await solveTrack(task, footage, times, onProgress) };
+    if (task.is === 'fall')
+      return { method: 'fall-1', fall: await solveFall(task, footage, times, onProgress) };
     return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress) };
   } finally {
     await footage.close();

@@ -13,6 +13,7 @@ import { setTake } from './commands/takes';
 import { undo } from './change';
 import { findingsOf } from './findings';
 import { needsOf } from './needs';
+import { worksOf } from './material';
 import { planOf } from './plan';
 import { standing, taken, TestFilm } from './__tests__/film';
 
@@ -69,6 +70,23 @@ async function cramped(kind: MomentKind, settings: Record<string, number>): Prom
     lands: 15,
     ...Object.fromEntries(fields),
   });
+}
+/** A reveal behind something that was measured to fall elsewhere than its edge. */
+async function falling(): Promise<void> {
+  const moment = await film.wholeClone();
+  await film.sung();
+  await film.measured('one');
+  const reveal = await addMoment(film.store, film.project, 'masked-reveal', 8, 16);
+  await setMoment(film.store, film.project, reveal, 'What falls', {
+    lands: 10,
+    'settings.edge': 'falling',
+    'slots.fall.take': 'one',
+  });
+  const snapshot = await film.read();
+  const built = snapshot.built.find(({ id }) => id === reveal);
+  if (!built || !moment) throw new Error('There is no reveal.');
+  const [{ key }] = worksOf(snapshot, built);
+  await film.keep(key, reveal, { method: 'fall-1', fall: { begins: 1.4, lasts: 0.5, off: 0.01 } });
 }
 async function planned(changes: Record<string, unknown>, day = {}): Promise<void> {
   await film.addSong();
@@ -173,6 +191,12 @@ const cases: Record<string, Case> = {
     raise: () => cramped('masked-reveal', { frames: 100 }),
     code: 'reveal.cramped',
     command: 'fitMoment',
+    left: [],
+  },
+  'an edge that does not lie behind what falls': {
+    raise: falling,
+    code: 'reveal.fall-differs',
+    command: 'followFall',
     left: [],
   },
   'a patch that would go after its moment': {

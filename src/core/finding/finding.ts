@@ -43,6 +43,7 @@ export type FixCommand =
   | 'startEarlier'
   | 'frameMoment'
   | 'fitMoment'
+  | 'followFall'
   | 'readBeatsOtherwise'
   | 'dropMedia';
 

@@ -48,6 +48,7 @@ export const fixNames: Record<FixCommand, string> = {
   startEarlier: 'Start it earlier',
   frameMoment: 'Push the frame to them',
   fitMoment: 'Make it as short as there is room',
+  followFall: 'Follow what falls',
   readBeatsOtherwise: 'Read it so',
   dropMedia: 'Take it off the list',
 };

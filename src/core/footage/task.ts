@@ -1,6 +1,7 @@
 import type { SeamMeasure } from '../model/measures';
 import type { Cutout, CutoutTask } from './cutout';
 import { filesIn } from '../picture/node';
+import type { Fall, FallTask } from './fall';
 import type { Flight, FlightTask } from './flight';
 import type { SeamTask } from './seam-task';
 import type { Tears, TearsTask } from './tears';
@@ -8,16 +9,17 @@ import type { Track, TrackTask } from './track/track';
 import type { UnderSpan, UnderTask } from './under';
 
 /** Something that is solved from takes for a moment. */
-export type Task = SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask | TrackTask;
+export type Task = SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask | TrackTask | FallTask;
 
-/** What was solved, and by which version of its method; a flight is null where nobody jumps. */
+/** What was solved, and by which version of its method; a flight is null where nobody jumps, a fall where nothing falls. */
 export type Answer =
   | { method: 'seam-4'; seam: SeamMeasure }
   | { method: 'cutout-1'; cutout: Cutout }
   | { method: 'flight-1'; flight: Flight | null }
   | { method: 'under-1'; spans: UnderSpan[] }
   | { method: 'tears-1'; tears: Tears }
-  | { method: 'track-1'; track: Track };
+  | { method: 'track-1'; track: Track }
+  | { method: 'fall-1'; fall: Fall | null };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
@@ -27,12 +29,12 @@ export const methodOf = {
   under: 'under-1',
   tears: 'tears-1',
   track: 'track-1',
+  fall: 'fall-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 
 /** The files that a task is solved from. */
 export function mediaOfTask(task: Task): string[] {
-  if (task.is === 'under' || task.is === 'tears' || task.is === 'track') return [task.media];
-  if (task.is !== 'seam') return [task.media, ...(task.plate ? [task.plate.media] : [])];
+  if (task.is !== 'seam') return [task.media, ...('plate' in task && task.plate ? [task.plate.media] : [])];
   const nodes = [...task.sides.map(({ node }) => node), ...(task.plate ? [task.plate] : [])];
   return [...new Set(nodes.flatMap(filesIn))];
 }

@@ -7,6 +7,9 @@ import { setPart } from './plan';
 import { putOtherBeats } from './song';
 import { setTake } from './takes';
 
+/** When what falls begins to, in seconds of its take, and over how many frames it crosses the frame. */
+type FallArgs = { moment: string; slot: string; begins: number; frames: number };
+
 /** Carries out what a finding offers. @param id of the project */
 export async function applyFix(store: Store, id: string, fix: NonNullable<Finding['fix']>): Promise<void> {
   const take = () => (fix.args as { take: string }).take;
@@ -41,6 +44,12 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
       const { moment, set } = fix.args as { moment: string; set: Record<string, number> };
       const fields = Object.entries(set).map(([name, value]) => [`settings.${name}`, value]);
       await setMoment(store, id, moment, 'Make it fit', Object.fromEntries(fields));
+      return;
+    }
+    case 'followFall': {
+      const { moment, slot, begins, frames } = fix.args as FallArgs;
+      const fields = { [`settings.falls.${slot}`]: begins, 'settings.frames': frames };
+      await setMoment(store, id, moment, 'Follow what falls', fields);
       return;
     }
     case 'setSetup': {

@@ -4,15 +4,19 @@ import { fitWithin, type Point } from '../../geometry/size';
 import { coverOfRings } from '../../picture/mask';
 import { fillFrame } from '../../picture/node';
 import { timeOfBeat } from '../../time/grid';
-import { timeOfFrame } from '../../time/rate';
+import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { shorter, tooShort } from '../length';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { drawnKeys } from './edge';
 import { beginsAt, revealFrames, type RevealMoment } from './build';
 import { wholeReveal } from './settings';
-import { beforeSlot, revealedSlot } from './slots';
+import { beforeSlot, fallSlot, revealedSlot } from './slots';
 import type { RevealCode } from './words';
+import { fallIn } from './works';
+
+/** share of the height by which what falls may be elsewhere than its edge: less than the sheet is thick. No published source */
+const mostOff = 0.06;
 
 /** a drawn edge that leaves less than this of the frame uncovered has left nothing */
 const wholeFrame = 0.998;
@@ -29,7 +33,7 @@ function comeOver({ settings }: RevealMoment, { project }: Ruler): number {
 export function examineReveal(
   moment: RevealMoment,
   ruler: Ruler,
-  { takes }: Material,
+  { takes, solved }: Material,
 ): Finding<RevealCode>[] {
   const { grid, project } = ruler;
   const { rate } = project;
@@ -107,6 +111,34 @@ export function examineReveal(
       measured: { value: first, unit: 'seconds' },
       allowed: { value: since, unit: 'seconds' },
     });
+  const fall = edge === 'falling' && takes[into.key] ? fallIn(solved) : undefined;
+  if (fall === null) add({ code: 'reveal.no-fall', severity: 'watch' });
+  if (fall) {
+    const measured = Math.max(1, frameOfTime(rate, fall.lasts));
+    const late = Math.abs(beginsAt(moment, ruler, into.key) - fall.begins);
+    const follows = Math.abs(measured - moment.settings.frames) <= 1 && late <= timeOfFrame(rate, 1);
+    add({
+      code: follows ? 'reveal.follows' : 'reveal.fall-differs',
+      severity: follows ? 'fine' : 'fix',
+      measured: { value: fall.begins, unit: 'seconds' },
+      facts: { frames: measured, set: moment.settings.frames },
+      ...(follows
+        ? {}
+        : {
+            fix: {
+              command: 'followFall',
+              args: { moment: moment.id, slot: fallSlot.key, begins: fall.begins, frames: measured },
+            },
+          }),
+    });
+    if (fall.off > mostOff)
+      add({
+        code: 'reveal.not-free',
+        severity: 'watch',
+        measured: { value: fall.off * project.height, unit: 'px' },
+        allowed: { value: mostOff * project.height, unit: 'px' },
+      });
+  }
   const apart = beginsAt(moment, ruler, into.key) - beginsAt(moment, ruler, beforeSlot.key) - since;
   const [one, other] = [takes[beforeSlot.key], takes[into.key]];
   if (one && other && one.take.id === other.take.id && Math.abs(apart) < timeOfFrame(rate, 1))

@@ -10,6 +10,7 @@ import { revealFilm } from './film';
 import { wholeReveal } from './settings';
 import { afterSlot, beforeSlot, fallSlot, fallsField, revealedSlot, revealSlots } from './slots';
 import { revealWords } from './words';
+import { revealWorks } from './works';
 
 /** Where each take begins to fall. */
 function fallsIn(moment: RevealMoment, ruler: Ruler): Sentence {
@@ -108,7 +109,7 @@ export const maskedReveal: Recipe<RevealMoment> = {
     at: edge === 'circle' ? [across / 100, down / 100] : [0.5, 0.5],
   }),
   slotAt: () => null,
-  works: () => [],
+  works: revealWorks,
   build: buildReveal,
   examine: examineReveal,
   words: revealWords,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { painted } from '../../__tests__/scene';
+import type { Fall } from '../../footage/fall';
 import { canPaint } from '../../picture/draw-list';
 import { matrixAt, mediaIn, secondsAt, showsAt } from '../../picture/node';
 import { paintFrame } from '../../picture/reference/paint';
@@ -88,6 +89,39 @@ describe('the masked reveal', () => {
     const given = set({ edge: 'falling' });
     expect(shareOf(given, lands + 10, 30)).toBeCloseTo(0.25, 1);
     expect(shareOf(given, lands + 15, 30)).toBeCloseTo(0.5625, 1);
+  });
+
+  it('follows what was measured to fall, or says by how much it does not', () => {
+    const found = (fall: Fall | null): Material => ({
+      ...material(),
+      solved: { fall: { method: 'fall-1', fall } },
+    });
+    const falling = set({ edge: 'falling' });
+    const said = (given: RevealMoment, fall: Fall | null) =>
+      maskedReveal
+        .examine(given, ruler, found(fall))
+        .filter(({ code }) => /fall|follows|free/.test(code))
+        .map(({ severity, code }) => `${severity} ${code}`);
+    expect(said(falling, { begins: 1, lasts: 0.8, off: 0.01 })).toEqual(['fine reveal.follows']);
+    expect(said(falling, { begins: 1.2, lasts: 0.8, off: 0.01 })).toEqual(['fix reveal.fall-differs']);
+    expect(said(falling, { begins: 1, lasts: 1.2, off: 0.01 })).toEqual(['fix reveal.fall-differs']);
+    expect(said(falling, { begins: 1, lasts: 0.8, off: 0.2 })).toEqual([
+      'fine reveal.follows',
+      'watch reveal.not-free',
+    ]);
+    expect(said(falling, null)).toEqual(['watch reveal.no-fall']);
+    expect(said(set({ edge: 'circle' }), null)).toEqual([]);
+    const [differs] = maskedReveal
+      .examine(falling, ruler, found({ begins: 1.3, lasts: 1.2, off: 0 }))
+      .filter(({ fix }) => fix);
+    expect(differs.fix).toEqual({
+      command: 'followFall',
+      args: { moment: 'm', slot: 'fall', begins: 1.3, frames: 30 },
+    });
+    const after = set({ edge: 'falling', frames: 30, falls: { fall: 1.3 } });
+    expect(said(after, { begins: 1.3, lasts: 1.2, off: 0 })).toEqual(['fine reveal.follows']);
+    expect(maskedReveal.works(falling, ruler, material()).map(({ is }) => is)).toEqual(['fall']);
+    expect(maskedReveal.works(moment, ruler, material())).toEqual([]);
   });
 
   it('grows its circle from where it is put', () => {

@@ -24,6 +24,14 @@ export const revealWords = {
     `Closer, what was filmed is enlarged to ${measured}; beyond ${allowed} it looks soft. Come less close, or film larger than the film.`,
   'reveal.early': ({ measured, allowed }) =>
     `In the take before the change it falls ${measured} after its first picture; ${allowed} have to show before it. Begin the moment later, or choose another take.`,
+  'reveal.follows': ({ facts, measured }) =>
+    `What falls was measured: it begins ${measured} into its take and crosses the frame in ${facts.frames} frames, and the edge with it.`,
+  'reveal.fall-differs': ({ facts, measured }) =>
+    `What falls begins ${measured} into its take and crosses the frame in ${facts.frames} frames (the edge: ${facts.set}): the edge does not lie behind it. Let it follow.`,
+  'reveal.no-fall': () =>
+    'Nothing is seen to fall through the whole picture in the take of what falls, so where its edge lies was not measured. Choose another take, or draw the edge.',
+  'reveal.not-free': ({ measured, allowed }) =>
+    `What falls does not fall freely: it is up to ${measured} beside the edge (allowed ${allowed}). Draw the edge, where that is seen.`,
   'reveal.same-take': () =>
     'Both sides of the edge show one take at one time: nothing changes. Choose another take, or let it begin elsewhere.',
 } satisfies Words;
