@@ -4,10 +4,12 @@ import { addMoment } from '@/store/commands/plan';
 import { setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
 import { laySeconds } from '@/store/commands/song';
+import { BenchPage } from './support/bench-page';
 import { decode, ffmpeg } from './support/ffmpeg';
 import { portrait } from './support/portrait';
 import { storedShot } from './support/rebuild';
 import { seeded } from './support/seeds';
+import { startServer } from './support/server';
 import { test } from './support/test';
 
 const size = { width: 480, height: 270 };
@@ -31,14 +33,17 @@ const inside = (rings: readonly Point[][], [x, y]: Point): boolean =>
     2 ===
   1;
 
+/** The camera moves over a photograph: no picture is where the one before was. */
+const filmPortrait = (path: string): void =>
+  ffmpeg(
+    ...['-loop', '1', '-framerate', '25', '-t', '6', '-i', portrait()],
+    ...['-vf', "crop=480:270:x='10+2*t':y='30+3*t',format=yuv420p"],
+    ...['-c:v', 'libx264', '-qp', '10', path],
+  );
+
 describe('a person whom a moving camera filmed, and no empty set', () => {
   test('is found, cut out, built from pieces on the beat and rendered', async ({ open, file }) => {
-    // The camera moves over a photograph: no picture is where the one before was.
-    ffmpeg(
-      ...['-loop', '1', '-framerate', '25', '-t', '6', '-i', portrait()],
-      ...['-vf', "crop=480:270:x='10+2*t':y='30+3*t',format=yuv420p"],
-      ...['-c:v', 'libx264', '-qp', '10', file('pose.mp4')],
-    );
+    filmPortrait(file('pose.mp4'));
     const bench = await open({ seed: await film, at: 'station=build' });
     await bench.bringIn(file('pose.mp4'));
     await bench.settled();
@@ -83,5 +88,35 @@ describe('a person whom a moving camera filmed, and no empty set', () => {
     expect(light(0, 225, 110)).toBeLessThan(24);
     expect(light(lands + 10, 225, 110)).toBeGreaterThan(80);
     expect(light(lands + 10, 30, 60)).toBeLessThan(24);
+  });
+
+  test('waits for nothing where what finds people cannot be fetched; all else goes on', async ({
+    browser,
+    file,
+  }) => {
+    filmPortrait(file('pose.mp4'));
+    const server = await startServer();
+    const bench = await BenchPage.open(browser, server.url, {
+      seed: await film,
+      offline: true,
+      at: 'station=build',
+    });
+    const { page } = bench;
+    await page.evaluate('navigator.serviceWorker.ready.then(() => undefined)');
+    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    await server.stop();
+    await bench.bringIn(file('pose.mp4'));
+    await bench.settled();
+    await bench.choose('Take for the take of the pose', 'Pose');
+    const ended = page.locator('[data-ended]');
+    await ended.getByText(/what finds people \(21 MB\) could not be fetched/i).waitFor();
+    expect(await page.getByText(/^Being worked out/).count()).toBe(0);
+    await page.reload();
+    await ended.waitFor();
+    // What needs no network is worked out all the same.
+    await bench.choose('The pose is cut out', 'by the colour of its backdrop');
+    await bench.found('freeze.uncut');
+    expect(await ended.count()).toBe(0);
+    await bench.close();
   });
 });

@@ -100,7 +100,10 @@ type Known = {
   material: Material;
   fresh: Material;
   waiting: boolean;
-  /** what is still to come */ missing: string[];
+  /** what is still to come */
+  missing: string[];
+  /** what ended without an answer, and why */
+  ended: { title: string; why: string }[];
 };
 const materials = rememberedWith<Moment, Known>();
 
@@ -114,20 +117,28 @@ export function materialOf(snapshot: Snapshot, moment: Moment): Known {
   const filled = Object.entries(takes).flatMap(([slot, chosen]) =>
     chosen ? [slot, chosen.take, chosen.measure, chosen.comparison] : [slot],
   );
-  return materials(moment, [rulerOf(snapshot), snapshot.measures, ...filled], () =>
+  return materials(moment, [rulerOf(snapshot), snapshot.measures, snapshot.halted, ...filled], () =>
     gather(snapshot, moment, takes),
   );
 }
 
 function gather(snapshot: Snapshot, moment: Moment, takes: Material['takes']): Known {
   const { last, works, solved } = answersOf(snapshot, moment, takes);
-  const missing = works.filter(({ key }) => !snapshot.measures.has(key)).map(({ title }) => title);
+  const lacking = works.filter(({ key }) => !snapshot.measures.has(key));
+  const missing = lacking.filter(({ key }) => !snapshot.halted.has(key)).map(({ title }) => title);
+  const ended = lacking.flatMap(({ key, title }) => {
+    const halted = snapshot.halted.get(key);
+    if (!halted) return [];
+    const why = halted.reason === 'cancelled' ? 'It was cancelled.' : halted.reason.message;
+    return [{ title, why }];
+  });
   const asked = works.flatMap(({ name }) => (name in last ? [[name, last[name]] as const] : []));
   return {
     material: { takes, solved: { ...Object.fromEntries(asked), ...solved } },
     fresh: { takes, solved },
-    waiting: missing.length > 0,
+    waiting: lacking.length > 0,
     missing,
+    ended,
   };
 }
 

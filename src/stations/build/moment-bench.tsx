@@ -63,7 +63,7 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
   const built = pictureOf(snapshot, moment);
   const tree = built?.tree ?? null;
   const takes = useMemo(() => (tree ? mediaIn(tree) : []), [tree]);
-  const { material, waiting, missing } = materialOf(snapshot, moment);
+  const { material, missing, ended } = materialOf(snapshot, moment);
   const views = useMemo(() => {
     const given = materialOf(snapshot, moment).material;
     return viewsIn(moment, recipe, (slot) => recipe.outline(moment, given, ruler, start, slot) !== null);
@@ -168,7 +168,12 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
       side={
         <>
           <Part title="What the bench found">
-            {waiting && <p className="mb-2 text-ink2">Being worked out: {missing.join(', ')} …</p>}
+            {missing.length > 0 && <p className="mb-2 text-ink2">Being worked out: {missing.join(', ')} …</p>}
+            {ended.map(({ title, why }) => (
+              <p key={title} data-ended className="mb-2">
+                Not worked out: {title}. {why}
+              </p>
+            ))}
             <Findings findings={findings.build.filter((finding) => finding.where.moment === moment.id)} />
           </Part>
           <JoinCurve answers={material.solved} start={start} rate={rate} />
