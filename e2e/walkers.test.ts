@@ -11,7 +11,7 @@ import { decode } from './support/ffmpeg';
 import { referenceOf, storedShot } from './support/rebuild';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
-import { columnOf, filmWalkers, shownOf, size, type Walker } from './support/walkers';
+import { columnOf, filmWalkers, shownOf, size, wide, type Walker } from './support/walkers';
 
 const pictures = 110;
 const red: Walker = { rgb: [200, 40, 40], from: 40, to: 190, top: 120 };
@@ -70,6 +70,24 @@ describe.each([
     // A join that stays is enough where all stay on their side.
     expect(seam.seam.moves.length > 0).toBe(!right.includes(blue) || right.includes(astray));
     expect(await bench.finding('clone.moves').count()).toBe(seam.seam.moves.length > 0 ? 1 : 0);
+    // Where two of both sides come nearest is known from their columns.
+    const gaps = Array.from({ length: shot.end - shot.lands }, (_, later) =>
+      Math.min(
+        ...left.flatMap((one) =>
+          right.map((other) => {
+            const a = columnOf(one, shot.lands - shot.start + later, pictures);
+            const b = columnOf(other, later, pictures);
+            return Math.max(0, Math.abs(a - b) - wide);
+          }),
+        ),
+      ),
+    );
+    const { contact } = seam.seam;
+    if (!contact) throw new Error('Nobody was found to come near to anybody.');
+    expect(Math.abs(contact.apart * size.width - Math.min(...gaps))).toBeLessThan(5);
+    // Within a frame: no later and no earlier one is clearly nearer than the one that was found.
+    const around = [-1, 0, 1].map((by) => gaps[contact.frame - shot.lands + by] ?? Infinity);
+    expect(Math.min(...around) - Math.min(...gaps)).toBeLessThan(5);
     const said = async (code: string) => (await bench.finding(code).allInnerTexts()).join();
 
     const stops = (await said('clone.cuts')) + (await said('clone.loses'));

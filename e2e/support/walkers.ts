@@ -10,7 +10,9 @@ export const rate = { num: 24000, den: 1001 };
 /** Somebody of one colour who walks from one column to another, at the same pace all along. */
 export type Walker = { rgb: [number, number, number]; from: number; to: number; top: number };
 
-const [wide, tall] = [44, 150];
+/** columns of a walker */
+export const wide = 44;
+const tall = 150;
 
 /** The first column of a walker in a picture of a take of so many. */
 export const columnOf = ({ from, to }: Walker, picture: number, pictures: number): number =>

@@ -1,8 +1,10 @@
-import { largestThing, type Presence } from '@/core/footage/presence';
+import { nearnessOf } from '@/core/footage/contact';
+import { largestThing, presenceOf, type Presence } from '@/core/footage/presence';
 import type { SeamSide } from '@/core/footage/seam-task';
 import { coverOf, lossOf, tapped, thingsIn, type Things } from '@/core/footage/things';
 import type { Size } from '@/core/geometry/size';
-import type { SideLoss } from '@/core/model/measures';
+import type { SeamMeasure, SideLoss } from '@/core/model/measures';
+import type { RgbaImage } from '@/core/picture/image';
 
 /** One of each side of a seam, in the order of its task. */
 export type Both<Value> = [Value, Value];
@@ -153,6 +155,47 @@ export function overlapOf(both: Both<Followed>, frame: number): boolean {
   for (let cell = 0; cell < cells.width * cells.height; cell++)
     if (both.every((one, side) => keeps(one, indices[side], cell))) count++;
   return count > least;
+}
+
+/** Where the kept of both sides come nearest, by frames that were looked at. @param from first frame that counts */
+export function nearestOf(both: Both<Followed>, from: number, shape: number): Contact | null {
+  let best: Contact | null = null;
+  const [{ frames }, other] = both;
+  for (const [index, frame] of frames.entries()) {
+    const second = other.frames.indexOf(frame);
+    if (frame < from || second < 0) continue;
+    const [left, right] = both.map((one, side) =>
+      Uint8Array.from(one.things.labels[side === 0 ? index : second], (thing) =>
+        one.kept.has(thing) ? 1 : 0,
+      ),
+    );
+    const near = nearnessOf(cells, left, right, shape);
+    if (near && (!best || near.apart < best.apart)) best = { ...near, frame };
+  }
+  return best;
+}
+export type Contact = NonNullable<SeamMeasure['contact']>;
+
+/** the grid in which is looked how near two come */
+const fine: Size = { width: 320, height: 180 };
+
+/** How near the kept of both sides come in pictures of a frame that was looked at, on a finer grid. */
+export function nearnessIn(
+  both: Both<Followed>,
+  frame: number,
+  plate: RgbaImage,
+  pictures: Both<RgbaImage>,
+): Contact | null {
+  const [left, right] = both.map((one, side) => {
+    const labels = one.things.labels[one.frames.indexOf(frame)];
+    return presenceOf(plate, pictures[side], fine).map((there, cell) => {
+      const x = Math.floor(((cell % fine.width) * cells.width) / fine.width);
+      const y = Math.floor((Math.floor(cell / fine.width) * cells.height) / fine.height);
+      return there && one.kept.has(labels[y * cells.width + x]) ? 1 : 0;
+    });
+  });
+  const near = nearnessOf(fine, left, right, plate.width / plate.height);
+  return near && { ...near, frame };
 }
 
 /** Whose a cell is in a frame: the side that alone keeps somebody there, -1 where none or both do. */

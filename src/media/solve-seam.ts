@@ -29,6 +29,9 @@ import {
   overlapOf,
   type Both,
   type Followed,
+  nearestOf,
+  nearnessIn,
+  type Contact,
 } from './seam-presence';
 import { ShotPainter } from './shot-painter';
 
@@ -120,6 +123,27 @@ export async function solveMomentSeam(
       moves.push(...(await moveIn(span, seamed, task.until)));
       onProgress(0.8 + (0.2 * (index + 1)) / spans.length);
     }
+    const nearest = nearestOf(followed(), task.from, size.width / size.height);
+    const contacts: Contact[] = [];
+    // Between the frames that were looked at they may come nearer still.
+    for (
+      let frame = (nearest?.frame ?? 0) - step;
+      plate && nearest && frame <= nearest.frame + step;
+      frame++
+    ) {
+      if (frame < task.from || frame >= task.until) continue;
+      const pair: Both<RgbaImage> = [
+        await paint(filled(task.sides[0].corrected), frame),
+        await paint(filled(task.sides[1].corrected), frame),
+      ];
+      for (const side of [0, 1] as const) present[side].set(frame, presenceOf(plate, pair[side], cells));
+      const found = nearnessIn(followed(), frame, plate, pair);
+      if (found) contacts.push(found);
+    }
+    const contact = contacts.reduce<Contact | null>(
+      (best, one) => (!best || one.apart < best.apart ? one : best),
+      null,
+    );
     const judged = followed();
     const divisions = moves.map(({ frame, rings }) => ({ frame, labels: insideOf(size, rings) }));
     const labelsAt = (frame: number) =>
@@ -139,6 +163,7 @@ export async function solveMomentSeam(
           crosses(judged, covered, frame) &&
           (task.outline !== null || overlapOf(judged, frame) || loses(judged, frame, labelsAt(frame), size)),
       ),
+      contact,
       found: [judged[0].kept.size > 0, judged[1].kept.size > 0],
       losses: ([0, 1] as const).flatMap((side) => lossesOf(side, judged[side], labelsAt, size, task.from)),
       borders: ([0, 1] as const).map((side) =>

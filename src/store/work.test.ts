@@ -54,6 +54,7 @@ describe('work follows from what is stored', () => {
       borders: [null, null] as [null, null],
       visible: [],
       moves: [],
+      contact: null,
       crossing: [],
       found: [true, true] as [boolean, boolean],
     };

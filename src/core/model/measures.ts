@@ -1,4 +1,5 @@
 import type { TakeMatch } from '../footage/colour-match';
+import type { Nearness } from '../footage/contact';
 import type { Motion } from '../footage/analysers/motion';
 import type { CameraPath } from '../footage/camera-path';
 import type { PictureTimes } from '../footage/picture-times';
@@ -126,6 +127,8 @@ export type SeamMeasure = {
   visible: { frame: number; difference: number }[];
   /** frames of the film in which one performer stands where the other one does, and the join cannot part them */
   crossing: number[];
+  /** where those who are kept come nearest to one another, and on which frame of the film; null where one is not found */
+  contact: (Nearness & { frame: number }) | null;
   /** whether a performer was found at the tap (or alone in the take), outside the outline and inside */
   found: [boolean, boolean];
 };

@@ -17,6 +17,7 @@ export const found = {
   borders: [null, null],
   visible: [],
   moves: [],
+  contact: null,
   crossing: [],
   found: [true, true],
 };

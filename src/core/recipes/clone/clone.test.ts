@@ -104,6 +104,7 @@ describe('the clone', () => {
     shares: [0.4, 0.6],
     visible: [{ frame: 510, difference: 0.4 }],
     moves: [],
+    contact: null,
     crossing: [],
     found: [true, true],
     losses: [],
@@ -162,6 +163,22 @@ describe('the clone', () => {
     const drawn = { ...moment, settings: { ...moment.settings, seam: half(0.4) } };
     expect(keysIn(drawn)).toEqual([[lands, 0.4]]);
     expect(codes(drawn, given)).not.toContain('fine clone.moves');
+  });
+
+  it('says whether those who are to touch do, and where they come nearest', () => {
+    const touching = { ...moment, settings: { ...moment.settings, way: 'contact' as const } };
+    const said = (apart: number, some = touching) => {
+      const contact = { frame: 520, apart, at: [0.5, 0.4] as Point };
+      return codes(some, material({ seam: solved({ contact }) })).filter((code) =>
+        /contact|apart/.test(code),
+      );
+    };
+    expect(said(0)).toEqual(['fine clone.contact']);
+    expect(said(0.02)).toEqual(['fix clone.apart']);
+    expect(said(0.02, moment as typeof touching)).toEqual([]);
+    expect(codes(touching, material({ seam: solved() })).some((code) => /contact|apart/.test(code))).toBe(
+      false,
+    );
   });
 
   it('calls no join good that leaves a side nothing, or loses or cuts who is kept', () => {

@@ -41,6 +41,7 @@ const seam: SeamMeasure = {
   shares: [0.8, 0.2],
   visible: [{ frame: 100, difference: 1 }],
   moves: [],
+  contact: null,
   crossing: [],
   found: [true, true],
   losses: [],

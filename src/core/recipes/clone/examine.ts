@@ -17,6 +17,9 @@ import type { CloneCode } from './words';
 /** share of the frame that each side shows at least */
 const leastShare = 0.005;
 
+/** share of the frame's width between two who touch: as little as the measurement tells apart, about. No published source */
+const touching = 0.006;
+
 /** True where two slots show one take. */
 const sameTake = ({ takes }: Material, one: string, other: string): boolean =>
   Boolean(takes[one] && takes[one]?.take.id === takes[other]?.take.id);
@@ -25,12 +28,14 @@ const sameTake = ({ takes }: Material, one: string, other: string): boolean =>
  * What is wrong with one join.
  * @param called what its two sides are called
  * @param byHand whether it was drawn by hand
+ * @param frame delivery pixels
  */
 function examineJoin(
   moment: CloneMoment,
   seam: SeamMeasure,
   called: readonly string[],
   byHand: boolean,
+  { width }: { width: number },
 ): Finding<CloneCode>[] {
   const findings: Finding<CloneCode>[] = [];
   const add = (finding: Omit<Finding<CloneCode>, 'where'>) =>
@@ -78,6 +83,17 @@ function examineJoin(
       severity: 'fix',
       measured: { value: seam.crossing.length, unit: 'frames' },
       facts: { first: seam.crossing[0], last: seam.crossing[seam.crossing.length - 1] },
+    });
+  }
+  if (moment.settings.way === 'contact' && seam.contact) {
+    const { apart, frame, at } = seam.contact;
+    const px = apart * width;
+    add({
+      code: apart <= touching ? 'clone.contact' : 'clone.apart',
+      severity: apart <= touching ? 'fine' : 'fix',
+      measured: { value: px, unit: 'px' },
+      allowed: { value: touching * width, unit: 'px' },
+      facts: { frame, across: at[0], down: at[1] },
     });
   }
   if (seam.moves.length > 0 && !byHand)
@@ -188,13 +204,15 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
     findings.push(...short.map((one) => ({ ...one, facts: { ...one.facts, slot: title } })));
   });
   if (material.seam)
-    findings.push(...examineJoin(moment, material.seam, sides, Boolean(moment.settings.seam)));
+    findings.push(...examineJoin(moment, material.seam, sides, Boolean(moment.settings.seam), ruler.project));
   const after = handsOver(moment) ? handedSeam(given) : null;
-  if (after) findings.push(...examineJoin(moment, after, sides, Boolean(drawnHanded(moment))));
+  if (after) findings.push(...examineJoin(moment, after, sides, Boolean(drawnHanded(moment)), ruler.project));
   for (const { key, title } of further) {
     const seam = furtherSeamIn(given, key);
     if (seam)
-      findings.push(...examineJoin(moment, seam, ['others', title], Boolean(drawnFurther(moment, key))));
+      findings.push(
+        ...examineJoin(moment, seam, ['others', title], Boolean(drawnFurther(moment, key)), ruler.project),
+      );
   }
   return findings;
 }

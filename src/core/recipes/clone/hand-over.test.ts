@@ -29,6 +29,7 @@ const seamFrom = (left: number): SeamMeasure => ({
   shares: [left, 1 - left],
   visible: [{ frame: 160, difference: 1 }],
   moves: [],
+  contact: null,
   crossing: [],
   found: [true, true],
   losses: [],

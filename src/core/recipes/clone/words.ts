@@ -46,6 +46,10 @@ export const cloneWords = {
     `The ${facts.slot} take was moved back, and the plate fills the edge it left: that border shows, ${measured} (allowed ${allowed}). Match its light, or leave it as filmed.`,
   'clone.crossing': ({ facts, measured }) =>
     `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). No join parts them there: choose another pair, or start one of them elsewhere.`,
+  'clone.contact': ({ facts }) =>
+    `They touch on frame ${facts.frame}, at ${Math.round(100 * Number(facts.across))} % across and ${Math.round(100 * Number(facts.down))} % down.`,
+  'clone.apart': ({ facts, measured, allowed }) =>
+    `They come nearest on frame ${facts.frame}, at ${Math.round(100 * Number(facts.across))} % across and ${Math.round(100 * Number(facts.down))} % down, and are ${measured} apart there (allowed ${allowed}): the hand does not reach. Start one of them elsewhere, or choose another pair.`,
   'clone.moves': ({ facts, measured }) =>
     `The two come into each other's place, one after the other: the join moves for that alone, from frame ${facts.first} to ${facts.last}, with ${measured} outlines.`,
   'clone.join-shows': ({ facts, measured, allowed }) =>
