@@ -6,6 +6,7 @@ import {
   VideoSampleSource,
   type VideoSample,
 } from 'mediabunny';
+import { plateMatte } from '@/core/footage/cutout';
 import { takeParts } from '@/core/footage/take-parts';
 import { straightSeam } from '@/core/recipes/clone/material';
 import type { Point, Size } from '@/core/geometry/size';
@@ -25,7 +26,8 @@ import {
   type Matte,
   type Node,
 } from '@/core/picture/node';
-import { resizeYuv } from '@/core/picture/planes';
+import type { RgbaImage } from '@/core/picture/image';
+import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
 import { measureTake } from '@/media/measure-take';
 import { openInput } from '@/media/open';
 import { readPictures } from '@/media/pictures';
@@ -49,6 +51,22 @@ async function timed(work: () => Promise<unknown>): Promise<number> {
 async function decodeAndShrink(blob: Blob): Promise<void> {
   for await (const { picture } of readPictures(openInput(blob)))
     resizeYuv(picture, { width: 640, height: 360 });
+}
+
+/** The size in which people and joins are looked for. */
+const analysed = { width: 480, height: 270 };
+
+/** Decodes every picture to planes; nothing else. */
+async function decodeAlone(blob: Blob): Promise<void> {
+  for await (const { picture } of readPictures(openInput(blob))) picture.y.at(0);
+}
+
+/** Every picture, small and in red, green and blue. */
+async function analysedPictures(blob: Blob): Promise<RgbaImage[]> {
+  const pictures: RgbaImage[] = [];
+  for await (const { picture } of readPictures(openInput(blob)))
+    pictures.push(yuvToRgba(resizeYuv(picture, analysed)));
+  return pictures;
 }
 
 /**
@@ -177,6 +195,8 @@ async function run(rounds: number, frames: number) {
   const [one, two, large, other, small, next] = await Promise.all(names.map(fetchBlob));
   const out = {
     shrink: [] as number[],
+    decode: [] as number[],
+    mattes: [] as number[],
     measure: [] as number[],
     copy: [] as number[],
     render: [] as number[],
@@ -201,7 +221,11 @@ async function run(rounds: number, frames: number) {
   );
   const files = { one, two };
   const expected = (frames * rate.den) / rate.num;
+  const taken = await analysedPictures(one);
+  const [empty] = await analysedPictures(two);
   for (let round = 0; round < rounds; round++) {
+    out.decode.push(await timed(() => decodeAlone(one)));
+    out.mattes.push(await timed(async () => taken.forEach((picture) => plateMatte(empty, picture))));
     out.shrink.push(await timed(() => decodeAndShrink(one)));
     out.measure.push(await timed(() => measureTake(one, expected, takeParts, undefined, () => undefined)));
     out.copy.push(await timed(() => decodeAndEncode([one, two], frames)));

@@ -70,9 +70,8 @@ export async function solveMomentSeam(
     const borders: Both<Border[]> = [[], []];
     /** Who stands where in a side's picture of a frame. */
     const watch = async (side: 0 | 1, frame: number, picture?: RgbaImage) => {
-      const { node, corrected } = task.sides[side];
       if (!plate) return;
-      const seen = picture && corrected === node ? picture : await paint(filled(corrected), frame);
+      const seen = picture ?? (await paint(filled(task.sides[side].corrected), frame));
       present[side].set(frame, presenceOf(plate, seen, cells));
     };
     const pairAt = async (frame: number): Promise<Both<RgbaImage>> => {
@@ -80,7 +79,10 @@ export async function solveMomentSeam(
         await paint(filled(task.sides[0].node), frame),
         await paint(filled(task.sides[1].node), frame),
       ];
-      for (const side of [0, 1] as const) await watch(side, frame, pair[side]);
+      for (const side of [0, 1] as const) {
+        const { node, corrected } = task.sides[side];
+        await watch(side, frame, node === corrected ? pair[side] : undefined);
+      }
       return pair;
     };
     for (const side of [0, 1] as const) for (const frame of earlier[side]) await watch(side, frame);
@@ -124,26 +126,17 @@ export async function solveMomentSeam(
       onProgress(0.8 + (0.2 * (index + 1)) / spans.length);
     }
     const nearest = nearestOf(followed(), task.from, size.width / size.height);
-    const contacts: Contact[] = [];
-    // Between the frames that were looked at they may come nearer still.
-    for (
-      let frame = (nearest?.frame ?? 0) - step;
-      plate && nearest && frame <= nearest.frame + step;
-      frame++
-    ) {
-      if (frame < task.from || frame >= task.until) continue;
-      const pair: Both<RgbaImage> = [
-        await paint(filled(task.sides[0].corrected), frame),
-        await paint(filled(task.sides[1].corrected), frame),
-      ];
-      for (const side of [0, 1] as const) present[side].set(frame, presenceOf(plate, pair[side], cells));
-      const found = nearnessIn(followed(), frame, plate, pair);
-      if (found) contacts.push(found);
-    }
-    const contact = contacts.reduce<Contact | null>(
-      (best, one) => (!best || one.apart < best.apart ? one : best),
-      null,
-    );
+    const contact =
+      plate && nearest
+        ? await nearestContact(nearest.frame, step, task, async (frame) => {
+            const pair: Both<RgbaImage> = [
+              await paint(filled(task.sides[0].corrected), frame),
+              await paint(filled(task.sides[1].corrected), frame),
+            ];
+            for (const side of [0, 1] as const) await watch(side, frame, pair[side]);
+            return nearnessIn(followed(), frame, plate, pair);
+          })
+        : null;
     const judged = followed();
     const divisions = moves.map(({ frame, rings }) => ({ frame, labels: insideOf(size, rings) }));
     const labelsAt = (frame: number) =>
@@ -179,6 +172,22 @@ export async function solveMomentSeam(
   } finally {
     await footage.close();
   }
+}
+
+/** Where they come nearest: between frames that were looked at they may come nearer still. */
+async function nearestContact(
+  near: number,
+  step: number,
+  { from, until }: SeamTask,
+  look: (frame: number) => Promise<Contact | null>,
+): Promise<Contact | null> {
+  let best: Contact | null = null;
+  const last = Math.min(until - 1, near + step);
+  for (let frame = Math.max(from, near - step); frame <= last; frame++) {
+    const found = await look(frame);
+    if (found && (!best || found.apart < best.apart)) best = found;
+  }
+  return best;
 }
 
 const inShares = ({ width, height }: Size, rings: readonly Point[][]): Point[][] =>

@@ -131,7 +131,7 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
     material,
     takes,
     frame,
-    rate,
+    ruler,
     pointAt: (pointed) => (view.alone ? pointed : through(pointed, invertAffine(moved))),
     placeOf: (at) => (view.alone ? at : through(at, moved)),
   });

@@ -7,9 +7,9 @@ import { fillOf, inOrder, tappedAt, tapsOf } from '@/core/model/slots';
 import { secondsAt, type MediaNode } from '@/core/picture/node';
 import { slotsInUse } from '@/core/recipes/built';
 import type { Material } from '@/core/recipes/material';
-import type { Recipe, View } from '@/core/recipes/recipe';
+import type { Recipe, Ruler, View } from '@/core/recipes/recipe';
 import type { Slot } from '@/core/recipes/slots';
-import { timeOfFrame, type Rate } from '@/core/time/rate';
+import { timeOfFrame } from '@/core/time/rate';
 import { followNothing, followPoint, keepPerformer, keepWhoeverIsFound } from '@/store/commands/moments';
 import { useServices } from '@/ui/bench-context';
 import { Part } from '../station';
@@ -22,14 +22,14 @@ type Tapped = {
   material: Material;
   takes: readonly MediaNode[];
   frame: number;
-  rate: Rate;
+  ruler: Ruler;
   /** a point of the stage as a point of the picture, and the way back */
   pointAt: (pointed: Point) => Point;
   placeOf: (at: Point) => Point;
 };
 
 /** What a tap on the picture says of a moment: whom to keep, or where the followed point is. */
-export function useTaps({ moment, recipe, view, material, takes, frame, rate, pointAt, placeOf }: Tapped): {
+export function useTaps({ moment, recipe, view, material, takes, frame, ruler, pointAt, placeOf }: Tapped): {
   tap: ((pointed: Point) => void) | null;
   marks: TapMark[];
   label: string;
@@ -66,7 +66,7 @@ export function useTaps({ moment, recipe, view, material, takes, frame, rate, po
   // What is tapped runs as it was filmed from its first picture on.
   const followedTime = (slot: string) => {
     const node = takes.find((one) => one.id === slot);
-    return node && secondsAt(node, node.from) + timeOfFrame(rate, frame - node.from);
+    return node && secondsAt(node, node.from) + timeOfFrame(ruler.project.rate, frame - node.from);
   };
   const follow = (slot: string) => (at: Point) => {
     const [time, step] = [followedTime(slot), stepOf(slot)];
@@ -75,7 +75,7 @@ export function useTaps({ moment, recipe, view, material, takes, frame, rate, po
   };
   const followedMarks = (slot: string): TapMark[] => {
     const taps = inOrder(tapsOf(fillOf(moment, slot)));
-    const points = recipe.followed?.(moment, material) ?? taps;
+    const points = recipe.followed?.(moment, ruler, material) ?? taps;
     const time = followedTime(slot);
     const dots = taps.map(({ at }) => ({ at, here: false }));
     return time === undefined || points.length === 0

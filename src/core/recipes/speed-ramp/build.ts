@@ -117,7 +117,7 @@ export function rampBlend(moment: RampMoment, ruler: Ruler, material: Material) 
 export function rampFollow(
   moment: RampMoment,
   ruler: Ruler,
-  solvedWorks: Material['solved'],
+  material: Material,
 ): ReturnType<typeof following> {
   const solved = rampTime(moment, ruler);
   const anchors = rampAnchors(moment, ruler);
@@ -126,7 +126,7 @@ export function rampFollow(
   const seconds = Array.from({ length: Math.max(1, anchors[anchors.length - 1].frame - from) }, (_, index) =>
     solved ? sourceAt(solved.map, timeOfFrame(rate, from + index)) : 0,
   );
-  return following(moment, solvedWorks, seconds, from, ruler.project);
+  return following(moment, material, seconds, from, ruler.project);
 }
 
 /** The picture of a ramp: its take with bent time; as it was filmed where its beats do not rise. */
@@ -142,7 +142,7 @@ export function buildRamp(moment: RampMoment, ruler: Ruler, material: Material):
   const time =
     (moves ? blend?.exact : blend?.under) ?? (solved ? timeTrack(solved.map, project.rate) : undefined);
   const transforms = solved
-    ? [...rampFollow(moment, ruler, material.solved).step, ...punch(moment, anchors, ruler)]
+    ? [...rampFollow(moment, ruler, material).step, ...punch(moment, anchors, ruler)]
     : [];
   const name = chosen?.take.name ?? '';
   const layer = (id: string, title: string, of: Track | undefined, rest: Partial<Node> = {}) =>

@@ -112,7 +112,7 @@ export function examineRamp(
     });
   const { width, height } = chosen.measure.size;
   const fill = Math.max(project.width / width, project.height / height);
-  const followed = rampFollow(moment, ruler, solvedWorks).enlarged;
+  const followed = rampFollow(moment, ruler, { takes, solved: solvedWorks }).enlarged;
   const enlarged = fill * (1 + zoom / 100) * followed;
   if ((zoom > 0 || followed > 1) && enlarged > softBeyond)
     add({

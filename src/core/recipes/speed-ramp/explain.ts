@@ -38,7 +38,7 @@ export function explainRamp(moment: RampMoment, ruler: Ruler, material: Material
             'Where a second lies between two pictures, turn on the making of pictures along what moves (optical flow) in your editor; the render has them already.',
           ]
         : []),
-      ...(isFollowing(moment, material.solved)
+      ...(isFollowing(moment, material, project)
         ? [
             'It is pushed against the movement of the followed point, and enlarged so that no edge shows, as the numbers say.',
           ]

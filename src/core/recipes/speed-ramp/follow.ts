@@ -1,8 +1,9 @@
-import type { Framed } from '../../geometry/size';
+import { invertAffine, mapPoint } from '../../geometry/affine';
+import type { Framed, Point } from '../../geometry/size';
 import type { Track, TrackPoint } from '../../footage/track/track';
 import { fillOf, inOrder, tappedAt, tapsOf, type Tap } from '../../model/slots';
 import { fewestKeyframes, still } from '../../motion/keyframes';
-import type { Transform } from '../../picture/node';
+import { fillFrame, type Transform } from '../../picture/node';
 import type { Material } from '../material';
 import { passSlot } from './slots';
 
@@ -19,22 +20,45 @@ export const tapsToFollow = (moment: Filled): Tap[] => inOrder(tapsOf(fillOf(mom
 /** The work that follows a tapped point through the take. */
 export const trackWork = 'track';
 
-/** Where the point was found; null while nobody looked. */
+/** The frame of the film as shares of the take's picture, and the way back: a picture of another shape is cut off. */
+function pictureIn({ takes }: Material, frame: Framed) {
+  const source = takes[passSlot.key]?.measure?.size ?? frame;
+  const { matrix } = fillFrame(source, frame);
+  const back = invertAffine(matrix);
+  return {
+    toPicture: ([x, y]: Point): Point => {
+      const [px, py] = mapPoint(back, [x * frame.width, y * frame.height]);
+      return [px / source.width, py / source.height];
+    },
+    toFrame: ([x, y]: Point): Point => {
+      const [px, py] = mapPoint(matrix, [x * source.width, y * source.height]);
+      return [px / frame.width, py / frame.height];
+    },
+  };
+}
+
+/** The taps, in shares of the take's picture. */
+export const tapsInPicture = (moment: Filled, material: Material, frame: Framed): TrackPoint[] =>
+  tapsToFollow(moment).map(({ time, at }) => ({ time, at: pictureIn(material, frame).toPicture(at) }));
+
+/** Where the point was found, in shares of the take's picture; null while nobody looked. */
 export const trackIn = (solved: Material['solved']): Track | null => {
   const answer = solved[trackWork];
   return answer?.method === 'track-1' ? answer.track : null;
 };
 
 /** Where the followed point is in the take: where it was found between the taps, else where it was tapped. */
-export const followedPoints = (moment: Filled, solved: Material['solved']): TrackPoint[] => {
+export const followedPoints = (moment: Filled, material: Material, frame: Framed): TrackPoint[] => {
   const taps = tapsToFollow(moment);
-  const found = taps.length > 0 ? (trackIn(solved)?.points ?? []) : [];
-  return found.length > 1 ? found : taps;
+  const found = taps.length > 0 ? (trackIn(material.solved)?.points ?? []) : [];
+  if (found.length < 2) return taps;
+  const { toFrame } = pictureIn(material, frame);
+  return found.map(({ time, at }) => ({ time, at: toFrame(at) }));
 };
 
 /** True where a point is followed: it is known where it is on two pictures at least. */
-export const isFollowing = (moment: Filled, solved: Material['solved']): boolean =>
-  followedPoints(moment, solved).length > 1;
+export const isFollowing = (moment: Filled, material: Material, frame: Framed): boolean =>
+  followedPoints(moment, material, frame).length > 1;
 
 /** The middle of what a coordinate reaches over. */
 const middleOf = (values: readonly number[]): number => (Math.min(...values) + Math.max(...values)) / 2;
@@ -46,12 +70,13 @@ const middleOf = (values: readonly number[]): number => (Math.min(...values) + M
  */
 export function following(
   moment: Filled,
-  solved: Material['solved'],
+  material: Material,
   seconds: readonly number[],
   from: number,
-  { width, height }: Framed,
+  frame: Framed,
 ): { step: Transform[]; enlarged: number } {
-  const points = followedPoints(moment, solved);
+  const points = followedPoints(moment, material, frame);
+  const { width, height } = frame;
   if (points.length < 2) return { step: [], enlarged: 1 };
   const at = seconds.map((one) => tappedAt(points, one));
   const off = ([0, 1] as const).map((axis) => {

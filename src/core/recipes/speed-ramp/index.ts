@@ -61,7 +61,7 @@ export const speedRamp: Recipe<RampMoment> = {
   views,
   outline: () => null,
   landing: () => null,
-  followed: (moment, { solved }) => followedPoints(moment, solved),
+  followed: (moment, { project }, material) => followedPoints(moment, material, project),
   slotAt: () => passSlot.key,
   works: rampWorks,
   build: buildRamp,

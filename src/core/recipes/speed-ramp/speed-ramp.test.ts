@@ -1,4 +1,4 @@
-import type { Track } from '../../footage/track/track';
+import type { Track, TrackTask } from '../../footage/track/track';
 import { describe, expect, it } from 'vitest';
 import { invertAffine, mapPoint } from '../../geometry/affine';
 import { canPaint, describeFrame } from '../../picture/draw-list';
@@ -93,7 +93,7 @@ describe('a followed point', () => {
     ]);
     const all = found({ points: taps, lost: [] });
     expect([said(all).includes('ramp.follows'), held(all)]).toEqual([true, true]);
-    expect(speedRamp.followed?.(once, all)).toEqual(taps);
+    expect(speedRamp.followed?.(once, ruler, all)).toEqual(taps);
     expect(said(found({ points: taps, lost: [4] }))).toContain('ramp.lost');
     const nothing = found({ points: taps.slice(0, 1), lost: [2.04] });
     expect([said(nothing).includes('ramp.one-tap'), held(nothing)]).toEqual([true, false]);
@@ -103,6 +103,26 @@ describe('a followed point', () => {
     const elsewhere = taps.map((tap) => ({ ...tap, take: 'another' }));
     const waits = set({}, { slots: { pass: { take: 'one', at: 1, taps: elsewhere } } });
     expect(codes(waits)).toEqual(codes(moment));
+  });
+});
+
+describe('a followed point in a frame of another shape than its take', () => {
+  it('is looked for where it is in the picture, and lies where it was tapped in the frame', () => {
+    const upright = { ...ruler, project: projectOf({ width: size.height, height: size.width }, rate) };
+    const tap = { time: 2, at: [0.2, 0.25] as [number, number] };
+    const tapped = set({}, { slots: { pass: { take: 'one', at: 1, taps: [tap] } } });
+    const work = speedRamp.works(tapped, upright, material()).find(({ is }) => is === 'track');
+    const task = work?.task() as TrackTask;
+    // The picture fills the height, and what is left and right of the frame is cut off.
+    const scale = upright.project.height / size.height;
+    const share = 0.5 + ((0.2 - 0.5) * upright.project.width) / (size.width * scale);
+    expect(task.taps[0].at[0]).toBeCloseTo(share, 9);
+    expect(task.taps[0].at[1]).toBeCloseTo(0.25, 9);
+    const points = [task.taps[0], { time: 3, at: [0.5, 0.25] as [number, number] }];
+    const solved = { track: { method: 'track-1' as const, track: { points, lost: [] } } };
+    const found = speedRamp.followed?.(tapped, upright, { ...material(), solved });
+    expect(found?.[0].at[0]).toBeCloseTo(0.2, 9);
+    expect(found?.[1].at[0]).toBeCloseTo(0.5, 9);
   });
 });
 

@@ -3,7 +3,7 @@ import type { TrackTask } from '../../footage/track/track';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
 import { rampBlend, rampTime, type RampMoment } from './build';
-import { tapsToFollow, trackWork } from './follow';
+import { tapsInPicture, trackWork } from './follow';
 import { wholeRamp } from './settings';
 import { passSlot } from './slots';
 
@@ -26,7 +26,7 @@ export const rampWorks = (moment: RampMoment, ruler: Ruler, material: Material):
 function trackWorks(moment: RampMoment, ruler: Ruler, material: Material): Work[] {
   const { take, measure } = material.takes[passSlot.key] ?? {};
   const time = rampTime(moment, ruler);
-  const taps = tapsToFollow(moment).map(({ time, at }) => ({ time, at }));
+  const taps = tapsInPicture(moment, material, ruler.project);
   if (!take || !measure || !time || taps.length === 0) return [];
   const seconds = [...time.map.knots.map(({ source }) => source), ...taps.map((tap) => tap.time)];
   // A picture more on either side, and whole tenths, so that a beat moved a little asks for nothing new.
