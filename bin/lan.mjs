@@ -59,6 +59,9 @@ createServer(serverCertificate(signer, addresses), (request, response) => {
   );
   console.log(`Here:         https://localhost:${port}`);
   console.log(
+    `Everybody on this network can open ports ${port} and ${plainPort} until this is ended (Ctrl+C). They get the bench, and nothing that is kept in this computer's browser.`,
+  );
+  console.log(
     'The camera works at once. Installing and working without a network need the certificate to be trusted;',
   );
   console.log(`the page guides through it. Its fingerprint: ${fingerprint256}`);

@@ -1,9 +1,8 @@
 import type { Fall } from '@/core/footage/fall';
-import { powder } from '../demo/set/scenes';
 import { describe, expect } from 'vitest';
 import type { YuvImage } from '@/core/picture/planes';
 import { timeOfFrame } from '@/core/time/rate';
-import { drop, poses } from '../demo/set/scenes';
+import { drop, poses, powder } from '../demo/set/scenes';
 import type { BenchPage } from './support/bench-page';
 import { decode, demo } from './support/ffmpeg';
 import { demoFilm } from './support/films';

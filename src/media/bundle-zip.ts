@@ -41,7 +41,8 @@ export async function unpackBundle(
   file: Blob,
   onProgress: (share: number) => void,
 ): Promise<{ bundle: Bundle; blobs: Map<string, Blob>; lost: string[] }> {
-  const zip = new ZipReader(new BlobReader(file));
+  // Names that lead out of the archive are refused below, by their name.
+  const zip = new ZipReader(new BlobReader(file), { filenameValidation: 'tolerant' });
   try {
     const entries = await zip
       .getEntries()
