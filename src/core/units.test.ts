@@ -34,7 +34,14 @@ describe('lengths', () => {
     expect(readLength('100', 'imperial')).toBeCloseTo(2.54, 10);
     expect(readLength('8 ft 2 in', 'metric')).toBeCloseTo(2.4892, 10);
     expect(readLength("8'2", 'metric')).toBeCloseTo(2.4892, 10);
-    for (const nonsense of ['', 'far', '2 yards', 'm']) expect(readLength(nonsense, 'metric')).toBeNull();
+    expect(readLength('2m50', 'metric')).toBeCloseTo(2.5, 10);
+    expect(readLength('2 m 5 cm', 'imperial')).toBeCloseTo(2.05, 10);
+    expect(readLength('1,200 mm', 'metric')).toBeCloseTo(1.2, 10);
+    expect(readLength('1,200', 'metric')).toBeCloseTo(12, 10);
+    expect(readLength('2,500 m', 'metric')).toBeCloseTo(2.5, 10);
+    expect(readLength('1,5', 'metric')).toBeCloseTo(0.015, 10);
+    for (const nonsense of ['', 'far', '2 yards', 'm', '2m5x'])
+      expect(readLength(nonsense, 'metric')).toBeNull();
   });
 
   it('come back from what was shown to the half inch or centimetre', () => {

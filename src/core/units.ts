@@ -39,12 +39,21 @@ export function readAside(text: string, units: Units): number | null {
 export const otherUnits = (units: Units): Units => (units === 'metric' ? 'imperial' : 'metric');
 
 /**
- * Reads a length: bare numbers count in centimetres (metric) or inches (imperial); "2.5 m", "250 cm", "8'2",
- * "8 ft 2 in" are understood in either. Metres; null for anything else.
+ * Reads a length: bare numbers count in centimetres (metric) or inches (imperial); "2.5 m", "2m50", "250 cm",
+ * "1,200 mm", "8'2", "8 ft 2 in" are understood in either. Metres; null for anything else.
  */
 export function readLength(text: string, units: Units): number | null {
-  const plain = text.trim().toLowerCase().replace(',', '.').replace('−', '-').replace(/½/g, '.5');
+  // A comma parts thousands before three digits of something smaller than metres, and is a decimal sign elsewhere.
+  const plain = text
+    .trim()
+    .toLowerCase()
+    .replace(/^([-−]?[1-9]\d{0,2}),(\d{3})(?!\d|\s*m(?!m))/, '$1$2')
+    .replace(',', '.')
+    .replace('−', '-')
+    .replace(/½/g, '.5');
   const number = String.raw`(-?\d*\.?\d+)`;
+  const both = new RegExp(`^${number}\\s*m\\s*(\\d{2}|\\d{1,2}\\s*cm)$`).exec(plain);
+  if (both) return Number(both[1]) + (Math.sign(Number(both[1])) || 1) * (parseInt(both[2]) / 100);
   const metric = new RegExp(`^${number}\\s*(mm|cm|m)$`).exec(plain);
   if (metric) return Number(metric[1]) * { mm: 0.001, cm: 0.01, m: 1 }[metric[2] as 'mm' | 'cm' | 'm'];
   const feet = new RegExp(`^${number}\\s*(?:ft|feet|['′])\\s*(?:${number}\\s*(?:in|"|″|'')?)?$`).exec(plain);

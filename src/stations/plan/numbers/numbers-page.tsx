@@ -1,6 +1,6 @@
 'use client';
 import { useMemo } from 'react';
-import { readAfterSlash } from '@/core/read-number';
+import { readShutter } from '@/core/camera/read-shutter';
 import { exposureOf, lightWanted } from '@/core/camera/exposure';
 import { calmPan, captureRates } from '@/core/camera/speed';
 import { coloursIn, readColour } from '@/core/camera/key-colour';
@@ -114,8 +114,9 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
           value={stored.shutter}
           onDraft={draft('shutter')}
           step={1}
+          min={0.1}
           show={(value) => `1/${Number(value.toFixed(1))} s`}
-          read={readAfterSlash}
+          read={(text) => readShutter(text, perSecond(setup.capture.rate))}
           onChange={(value) => save('Shutter', { shutter: value })}
         />{' '}
         is <b className="num">{shutter.angle.toFixed(0)}°</b>; lamps on{' '}

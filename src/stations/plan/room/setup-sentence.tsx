@@ -1,12 +1,12 @@
 'use client';
 import { useState } from 'react';
-import { readAfterSlash } from '@/core/read-number';
+import { readAperture, readShutter } from '@/core/camera/read-shutter';
 import { sensors } from '@/core/camera/sensors';
 import { apertures, shutters } from '@/core/camera/exposure';
 import { captureRates } from '@/core/camera/speed';
 import type { Setup } from '@/core/model/plan-records';
 import { rigs } from '@/core/plan/setup/examine-setup';
-import { rateLabel, sameRate } from '@/core/time/rate';
+import { perSecond, rateLabel, sameRate } from '@/core/time/rate';
 import { setPart } from '@/store/commands/plan';
 import { useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
@@ -109,9 +109,10 @@ export function SetupSentence({ setup, draft }: { setup: Setup; draft: Draft }) 
         label="Aperture"
         value={setup.aperture}
         step={0.1}
+        min={0.5}
         show={(value) => `f/${Number(value.toFixed(1))}`}
         onDraft={draft('aperture')}
-        read={readAfterSlash}
+        read={readAperture}
         onChange={(value) =>
           save('Aperture', {
             aperture:
@@ -124,9 +125,10 @@ export function SetupSentence({ setup, draft }: { setup: Setup; draft: Draft }) 
         label="Shutter"
         value={setup.shutter}
         step={1}
+        min={0.1}
         show={(value) => `1/${Number(value.toFixed(1))} s`}
         onDraft={draft('shutter')}
-        read={readAfterSlash}
+        read={(text) => readShutter(text, perSecond(capture.rate))}
         onChange={(value) =>
           save('Shutter', {
             shutter: Math.abs(value - setup.shutter) < 1.01 ? along(shutters, setup.shutter, value) : value,
