@@ -21,9 +21,11 @@ export const captureRates: readonly Rate[] = [
 export const slowestSpeed = (capture: Rate, delivery: Rate): number =>
   perSecond(delivery) / perSecond(capture);
 
-/** How fast the song plays on the set so that lips fit when the picture is slowed: capture / delivery. */
-export const playbackSpeed = (capture: Rate, delivery: Rate): number =>
-  perSecond(capture) / perSecond(delivery);
+/**
+ * How fast the song plays on the set so that lips fit where the picture runs at a speed: as much faster as it is slowed.
+ * How many pictures a second were filmed is nothing to it. 1 where it is not slowed.
+ */
+export const playbackSpeed = (speed: number): number => 1 / Math.min(1, speed);
 
 /**
  * The lowest capture rate that gives every delivered picture one of its own at a speed; of equals the one that

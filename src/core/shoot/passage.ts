@@ -1,6 +1,6 @@
 import { playbackSpeed } from '../camera/speed';
-import type { Moment, Project } from '../model/records';
-import type { Pass, Setup } from '../model/plan-records';
+import type { Moment } from '../model/records';
+import type { Pass } from '../model/plan-records';
 import type { PlannedShot } from '../plan/shots';
 
 /** What of the song is played while a shot is filmed: beat positions, and how fast. */
@@ -14,12 +14,11 @@ export type Passage = { from: number; until: number; speed: number };
  */
 export function passageOf(
   shot: PlannedShot | null,
-  plan: { moments: readonly Moment[]; passes: readonly Pass[]; project: Project },
-  setup: Setup,
+  plan: { moments: readonly Moment[]; passes: readonly Pass[] },
   last: number,
 ): Passage | null {
   if (!shot || shot.what === 'plate' || shot.what === 'patch' || shot.what === 'sound') return null;
-  const speed = shot.speed < 1 ? playbackSpeed(setup.capture.rate, plan.project.rate) : 1;
+  const speed = playbackSpeed(shot.speed);
   const pass = plan.passes.find(({ id }) => id === shot.id);
   if (pass) return { from: pass.from ?? 0, until: pass.until ?? last, speed };
   const moment = plan.moments.find(({ id }) => id === shot.moments[0]);

@@ -173,16 +173,18 @@ describe('the slate', () => {
 });
 
 describe('the passage of a shot', () => {
-  const all = plan({
-    moments: [
-      moment('clone', 0, 8, { id: 'm' }),
-      moment('speed-ramp', 8, 16, { id: 'r', settings: { slow: 40, fast: 300, poses: 3 } as never }),
-    ],
-    passes: [pass('p'), pass('q', { from: 4, until: 12 })],
-  });
-  const at = (id: string, more = {}) => {
-    const shot = scheduleOf(all).slots.find((slot) => slot.shot.id === id)?.shot ?? null;
-    return passageOf(shot, all, setup('a', more), 120);
+  const slowed = (slow: number) =>
+    plan({
+      moments: [
+        moment('clone', 0, 8, { id: 'm' }),
+        moment('speed-ramp', 8, 16, { id: 'r', settings: { slow, fast: 300, poses: 3 } as never }),
+      ],
+      passes: [pass('p'), pass('q', { from: 4, until: 12 })],
+    });
+  const all = slowed(40);
+  const at = (id: string, of = all) => {
+    const shot = scheduleOf(of).slots.find((slot) => slot.shot.id === id)?.shot ?? null;
+    return passageOf(shot, of, 120);
   };
 
   it('is its moment’s bars, or those of its performance; plates and sounds need silence', () => {
@@ -193,10 +195,16 @@ describe('the passage of a shot', () => {
     expect(at('nothing')).toBeNull();
   });
 
-  it('is played faster where the footage is slowed: 60000/1001 at 24000/1001 is 250 % (arithmetic)', () => {
-    const ramp = scheduleOf(all).slots.find(({ shot }) => shot.moments.includes('r') && shot.speed < 1);
-    const capture = { width: 1920, height: 1080, rate: { num: 60000, den: 1001 }, megabits: 100 };
-    expect(at(ramp?.shot.id ?? '', { capture })?.speed).toBeCloseTo(2.5, 9);
+  // What is slowed to half was sung at twice the speed, however many pictures a second were filmed (arithmetic).
+  it.each([
+    [40, 2.5],
+    [50, 2],
+    [100, 1],
+  ])('is played as much faster as the footage is slowed: %d %% at %d', (slow, speed) => {
+    const all = slowed(slow);
+    const ramp = scheduleOf(all).slots.find(({ shot }) => shot.moments.includes('r'));
+    expect(at(ramp?.shot.id ?? '', all)?.speed).toBeCloseTo(speed, 9);
+    expect(at('m/left', all)?.speed).toBe(1);
   });
 });
 

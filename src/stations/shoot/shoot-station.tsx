@@ -115,7 +115,7 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
     );
   }
   const end = songMeasure(snapshot)?.song.duration ?? 0;
-  const passage = song?.grid ? passageOf(row?.shot ?? null, snapshot, setup, end) : null;
+  const passage = song?.grid ? passageOf(row?.shot ?? null, snapshot, end) : null;
   const bar = passage && song?.grid ? ` · plays from bar ${barAndBeat(song.grid, passage.from).bar}` : '';
   const mine = findings.shoot.filter(({ where }) => where.setup === setup.id);
   const over = board.ready || board.struck !== null;

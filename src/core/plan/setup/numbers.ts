@@ -135,7 +135,7 @@ export function setupNumbers(input: PlanInput, setup: Setup) {
       slowest,
       possible: slowestSpeed(setup.capture.rate, input.project.rate),
       needed: captureRateFor(input.project.rate, slowest),
-      playback: playbackSpeed(setup.capture.rate, input.project.rate),
+      playback: playbackSpeed(slowest),
     },
     reserve: {
       draws,

@@ -27,7 +27,7 @@ export const setupWords = {
   'plan.no-rate': ({ setup, measured }) =>
     `${setup}: shots are slowed to ${measured}; no listed camera is that fast. Slow them less, or pictures will be doubled.`,
   'plan.playback': ({ setup, measured }) =>
-    `${setup}: play the song at ${measured} on the set, so that lips fit when the picture is slowed.`,
+    `${setup}: play the song at ${measured} on the set for the slowest shot, so that lips fit when the picture is slowed; each shot's own speed stands on its slate.`,
   'plan.reserve': ({ setup, measured, allowed }) =>
     `${setup}: zooms, follows and shakes enlarge the picture to ${measured}; it was planned ${allowed} larger than the delivery. Film larger, or expect softness.`,
   'plan.upright': ({ setup, facts, measured }) =>

@@ -157,7 +157,8 @@ export function NumbersPage({ setup: stored }: { setup: Setup }) {
         <b className="num">{(speed.possible * 100).toFixed(1)} %</b> without doubling. The slowest shot here
         runs at {(speed.slowest * 100).toFixed(0)} % and needs{' '}
         <b className="num">{speed.needed ? rateLabel(speed.needed) : 'more than any listed camera'}</b>.
-        Playback on the set: <b className="num">{(speed.playback * 100).toFixed(0)} %</b>.
+        Playback on the set: <b className="num">{(speed.playback * 100).toFixed(0)} %</b>
+        {speed.playback > 1 && ' for that shot, 100 % for what is not slowed'}.
       </Card>
       <Card
         title="Spare picture"

@@ -39,7 +39,7 @@ export function useSlate(row: BoardRow | null, setup: Setup, wanted = true): Sla
   const songEnd = songMeasure(snapshot)?.song.duration ?? 0;
   const shot =
     row?.shot ?? plan.schedule.slots.find((slot) => slot.shot.id === row?.pickup?.shot)?.shot ?? null;
-  const planned = grid ? passageOf(shot, snapshot, setup, beatOfTime(grid, songEnd)) : null;
+  const planned = grid ? passageOf(shot, snapshot, beatOfTime(grid, songEnd)) : null;
   const from = own.from ?? planned?.from ?? 0;
   const until = Math.max(planned?.until ?? 0, from + 1);
   const speed = own.speed ?? planned?.speed ?? 1;
