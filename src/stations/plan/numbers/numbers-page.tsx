@@ -1,5 +1,6 @@
 'use client';
 import { useMemo } from 'react';
+import { readCoordinate, sayCoordinate } from '@/core/camera/read-place';
 import { readShutter } from '@/core/camera/read-shutter';
 import { exposureOf, lightWanted } from '@/core/camera/exposure';
 import { calmPan, captureRates } from '@/core/camera/speed';
@@ -251,22 +252,22 @@ function SunCard({ setup }: { setup: Setup }) {
         step={0.1}
         min={-90}
         max={90}
-        show={(value) => `${value.toFixed(2)}°`}
-        also={(value) => (value < 0 ? 'south' : 'north')}
+        show={(value) => sayCoordinate(value, 'latitude')}
+        read={(text) => readCoordinate(text, 'latitude')}
         onChange={(latitude) => save({ latitude, longitude: day?.longitude ?? 0 })}
-      />{' '}
-      north,{' '}
+      />
+      ,{' '}
       <LiveNumber
         label="Longitude"
         value={day?.longitude ?? 0}
         step={0.1}
         min={-180}
         max={180}
-        show={(value) => `${value.toFixed(2)}°`}
-        also={(value) => (value < 0 ? 'west' : 'east')}
+        show={(value) => sayCoordinate(value, 'longitude')}
+        read={(text) => readCoordinate(text, 'longitude')}
         onChange={(longitude) => save({ longitude, latitude: day?.latitude ?? 0 })}
-      />{' '}
-      east, within{' '}
+      />
+      , within{' '}
       <LiveNumber
         label="Allowed change of light"
         value={day?.stops ?? usualDay.stops}
