@@ -100,10 +100,8 @@ type Known = {
   material: Material;
   fresh: Material;
   waiting: boolean;
-  /** what is still to come */
-  missing: string[];
-  /** what ended without an answer, and why */
-  ended: { title: string; why: string }[];
+  /** what has no answer yet */
+  lacking: readonly KeyedWork[];
 };
 const materials = rememberedWith<Moment, Known>();
 
@@ -117,7 +115,7 @@ export function materialOf(snapshot: Snapshot, moment: Moment): Known {
   const filled = Object.entries(takes).flatMap(([slot, chosen]) =>
     chosen ? [slot, chosen.take, chosen.measure, chosen.comparison] : [slot],
   );
-  return materials(moment, [rulerOf(snapshot), snapshot.measures, snapshot.halted, ...filled], () =>
+  return materials(moment, [rulerOf(snapshot), snapshot.measures, ...filled], () =>
     gather(snapshot, moment, takes),
   );
 }
@@ -125,20 +123,25 @@ export function materialOf(snapshot: Snapshot, moment: Moment): Known {
 function gather(snapshot: Snapshot, moment: Moment, takes: Material['takes']): Known {
   const { last, works, solved } = answersOf(snapshot, moment, takes);
   const lacking = works.filter(({ key }) => !snapshot.measures.has(key));
-  const missing = lacking.filter(({ key }) => !snapshot.halted.has(key)).map(({ title }) => title);
-  const ended = lacking.flatMap(({ key, title }) => {
-    const halted = snapshot.halted.get(key);
-    if (!halted) return [];
-    const why = halted.reason === 'cancelled' ? 'It was cancelled.' : halted.reason.message;
-    return [{ title, why }];
-  });
   const asked = works.flatMap(({ name }) => (name in last ? [[name, last[name]] as const] : []));
   return {
     material: { takes, solved: { ...Object.fromEntries(asked), ...solved } },
     fresh: { takes, solved },
     waiting: lacking.length > 0,
-    missing,
-    ended,
+    lacking,
+  };
+}
+
+/** What a moment still waits for, and what ended without an answer, and why. */
+export function awaitedOf(snapshot: Snapshot, moment: Moment) {
+  const { lacking } = materialOf(snapshot, moment);
+  return {
+    missing: lacking.filter(({ key }) => !snapshot.halted.has(key)).map(({ title }) => title),
+    ended: lacking.flatMap(({ key, title }) => {
+      const reason = snapshot.halted.get(key)?.reason;
+      if (!reason) return [];
+      return [{ title, why: reason === 'cancelled' ? 'It was cancelled.' : reason.message }];
+    }),
   };
 }
 

@@ -10,7 +10,7 @@ import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
 import { frameShownAt, timeOfFrame } from '@/core/time/rate';
 import { formatTimecode } from '@/core/time/timecode';
 import { setMoment } from '@/store/commands/moments';
-import { framesOf, materialOf, movedAt, pictureOf, type Buildable } from '@/store/material';
+import { awaitedOf, framesOf, materialOf, movedAt, pictureOf, type Buildable } from '@/store/material';
 import { useOffer } from '@/ui/actions/offers';
 import { useData, useNeedle, usePlaying, useServices } from '@/ui/bench-context';
 import { Choices } from '@/ui/choices';
@@ -63,7 +63,8 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
   const built = pictureOf(snapshot, moment);
   const tree = built?.tree ?? null;
   const takes = useMemo(() => (tree ? mediaIn(tree) : []), [tree]);
-  const { material, missing, ended } = materialOf(snapshot, moment);
+  const { material } = materialOf(snapshot, moment);
+  const { missing, ended } = awaitedOf(snapshot, moment);
   const views = useMemo(() => {
     const given = materialOf(snapshot, moment).material;
     return viewsIn(moment, recipe, (slot) => recipe.outline(moment, given, ruler, start, slot) !== null);
