@@ -174,7 +174,7 @@ describe('the clone', () => {
       );
     };
     expect(said(0)).toEqual(['fine clone.contact']);
-    expect(said(0.02)).toEqual(['fix clone.apart']);
+    expect(said(0.02)).toEqual(['watch clone.apart']);
     expect(said(0.02, moment as typeof touching)).toEqual([]);
     expect(codes(touching, material({ seam: solved() })).some((code) => /contact|apart/.test(code))).toBe(
       false,

@@ -90,7 +90,7 @@ function examineJoin(
     const px = apart * width;
     add({
       code: apart <= touching ? 'clone.contact' : 'clone.apart',
-      severity: apart <= touching ? 'fine' : 'fix',
+      severity: apart <= touching ? 'fine' : 'watch',
       measured: { value: px, unit: 'px' },
       allowed: { value: touching * width, unit: 'px' },
       facts: { frame, across: at[0], down: at[1] },
