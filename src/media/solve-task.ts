@@ -109,6 +109,16 @@ async function solveFlight(
   return flightOf(feet, within);
 }
 
+/** The light of one picture of a file, no larger than asked; whole bytes, so that a minute of them fits into memory. */
+async function grayAt(footage: Footage, media: string, seconds: number, across: number): Promise<GrayImage> {
+  const picture = await footage.at(media, seconds + 1e-6);
+  if (!picture) return gone();
+  const { width, height, y } = resizeYuv(picture, fitWithin(picture, across));
+  const gray = { width, height, data: Uint8Array.from(y) };
+  footage.release();
+  return gray;
+}
+
 /** what falls is looked for in pictures no larger than this */
 const acrossFall = 160;
 
@@ -122,13 +132,9 @@ async function solveFall(
   const fronts: number[] = [];
   let before: GrayImage | null = null;
   for (const [index, seconds] of within.entries()) {
-    const picture = await footage.at(media, seconds + 1e-6);
-    if (!picture) return gone();
-    const { width, height, y } = resizeYuv(picture, fitWithin(picture, acrossFall));
-    const small = { width, height, data: Uint8Array.from(y) };
-    before ??= small;
-    fronts.push(frontIn(before, small));
-    footage.release();
+    const picture = await grayAt(footage, media, seconds, acrossFall);
+    before ??= picture;
+    fronts.push(frontIn(before, picture));
     onProgress((index + 1) / within.length);
   }
   return fallOf(fronts, within);
@@ -146,12 +152,7 @@ async function solveTrack(
   const within = looked(times, from, until, mostTracked);
   const pictures: GrayImage[] = [];
   for (const [index, seconds] of within.entries()) {
-    const picture = await footage.at(media, seconds + 1e-6);
-    if (!picture) return gone();
-    const { width, height, y } = resizeYuv(picture, fitWithin(picture, acrossTrack));
-    // Following needs whole bytes alone, and a minute of them fits into memory.
-    pictures.push({ width, height, data: Uint8Array.from(y) });
-    footage.release();
+    pictures.push(await grayAt(footage, media, seconds, acrossTrack));
     onProgress((0.6 * (index + 1)) / within.length);
   }
   const track = trackThrough(pictures, within, taps);
