@@ -33,7 +33,13 @@ export function sunAt({ latitude, longitude }: Spot, time: number) {
   return { altitude, azimuth, light: clearSkyLight(altitude) };
 }
 
-/** Sunrise, highest point and sunset (milliseconds) of the day that holds an instant; null where there is none. */
+/** Altitude of the sun's middle in degrees at which it rises and sets: its upper edge, refraction taken in. USNO. */
+export const risen = -0.833;
+
+/**
+ * Sunrise, highest point and sunset in milliseconds; null where there is none.
+ * @param time noon by the clocks of the place: near midnight the day meant would be another's
+ */
 export function sunDay({ latitude, longitude }: Spot, time: number) {
   checked({ latitude, longitude });
   const { sunrise, sunset, solarNoon } = getTimes(new Date(time), latitude, longitude);

@@ -1,6 +1,6 @@
 import * as z from 'zod/mini';
 import { rateSchema } from '../time/rate';
-import { isZone } from '../time/zone';
+import { isDate, isZone } from '../time/zone';
 import { base } from './base';
 
 const { id } = base;
@@ -137,7 +137,7 @@ const clock = z.string().check(z.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'give a time
 export const daySchema = z.object({
   ...base,
   kind: z.literal('day'),
-  date: z.string().check(z.regex(/^\d{4}-\d{2}-\d{2}$/, 'give a date like 2026-11-28')),
+  date: z.string().check(z.refine(isDate, 'give a date like 2026-11-28')),
   start: clock,
   /** by then everything is done; before the start it means the next day */
   end: clock,

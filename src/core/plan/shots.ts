@@ -14,6 +14,8 @@ export type PlannedShot = ShotNeed & {
   moments: string[];
   /** minutes from the first slate to the last cut */
   minutes: number;
+  /** it follows another within one unbroken take */
+  oneTake?: true;
 };
 
 /** A moment with all that it asks of the set. */
@@ -57,11 +59,12 @@ function minutesOf(shot: ShotNeed, risk: number, day: PlanInput['day']): number 
 }
 
 /** Within one unbroken take the parts of a moment follow one another: nothing is set back between them. */
-function inOneTake(need: ShotNeed, { shots }: Filming): ShotNeed {
+function inOneTake(need: ShotNeed, { shots }: Filming): ShotNeed & Pick<PlannedShot, 'oneTake'> {
   const parts = (need.after ?? []).filter((key) => !shots.find((shot) => shot.key === key)?.share);
   if (need.what !== 'action' || parts.length !== 1) return need;
   const note = `Part of one unbroken take: the camera runs on. ${need.note}`;
-  return { ...need, note, straightAfter: parts[0], after: need.after?.filter((key) => key !== parts[0]) };
+  const after = need.after?.filter((key) => key !== parts[0]);
+  return { ...need, note, straightAfter: parts[0], after, oneTake: true };
 }
 
 /** Shots of the performance: whole passes, spare whips, the same action from a second camera. */

@@ -43,6 +43,15 @@ function aheadAt(instant: number, zone: string): number {
   return Date.UTC(year, month - 1, day, hour, minute, second) - Math.floor(instant / 1000) * 1000;
 }
 
+/** True for a date that calendars have: "2026-02-30" is none. */
+export function isDate(date: string): boolean {
+  const found = /^(\d{4})-(\d{2})-(\d{2})$/.exec(date);
+  if (!found) return false;
+  const [year, month, day] = found.slice(1).map(Number);
+  const made = new Date(Date.UTC(year, month - 1, day));
+  return made.getUTCFullYear() === year && made.getUTCMonth() === month - 1 && made.getUTCDate() === day;
+}
+
 /**
  * The instant at which clocks of a zone show a date and time of day. A time that a clock change leaves out is
  * taken as if the clocks had gone on; of a time that comes twice, the first.
@@ -53,7 +62,8 @@ export function instantOf(date: string, clock: string, zone: string, later = 0):
   const [year, month, day] = date.split('-').map(Number);
   const [hour, minute] = clock.split(':').map(Number);
   const shown = Date.UTC(year, month - 1, day + later, hour, minute);
-  if (!Number.isFinite(shown)) return refuse('date', 'Give a date like 2026-11-28 and a time like 18:40.');
+  if (!isDate(date) || !Number.isFinite(shown))
+    return refuse('date', 'Give a date like 2026-11-28 and a time like 18:40.');
   const guesses = [shown - aheadAt(shown - 86_400_000, zone), shown - aheadAt(shown + 86_400_000, zone)];
   const fits = guesses.filter((guess) => guess + aheadAt(guess, zone) === shown);
   return fits.length > 0 ? Math.min(...fits) : guesses[0];

@@ -1,4 +1,4 @@
-import type { Reason } from '@/core/plan/order/schedule';
+import type { Reason } from '@/core/plan/order/reason';
 
 /** Why a shot stands where it stands, in words. */
 export function sayReason({ why, other }: Reason, names: Record<string, string>): string {
@@ -12,6 +12,8 @@ export function sayReason({ why, other }: Reason, names: Record<string, string>)
       return `needs ${name} first`;
     case 'shared object':
       return `straight after ${name}: object untouched`;
+    case 'one take':
+      return `straight after ${name}: the camera runs on`;
     case 'back to front':
       return `in front of ${name}`;
     case 'performer first':
@@ -32,5 +34,7 @@ export function sayReason({ why, other }: Reason, names: Record<string, string>)
       return 'while the setup stands';
     case 'window':
       return 'in its daylight';
+    case 'listed':
+      return 'as it is listed: the rules contradict';
   }
 }

@@ -4,6 +4,7 @@ export type Why =
   | 'plate last'
   | 'needs'
   | 'shared object'
+  | 'one take'
   | 'back to front'
   | 'performer first'
   | 'cannot be undone'

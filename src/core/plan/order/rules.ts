@@ -12,9 +12,30 @@ function stageOf(shot: PlannedShot): number {
   return shot.dressing ? 2 : 1;
 }
 
+/**
+ * The stage of every shot. Those that follow one another with nothing between are one piece of work, and all of
+ * it waits for what any part of it waits for: else each of two such pieces would have to come before the other.
+ */
+function stagesOf(shots: readonly PlannedShot[], tight: readonly Rule[]): ReadonlyMap<string, number> {
+  const stage = new Map(shots.map((shot) => [shot.id, stageOf(shot)]));
+  const before = new Map(tight.map(({ first, then }) => [then, first]));
+  for (const shot of shots) {
+    const own = stageOf(shot);
+    for (let at = before.get(shot.id); at !== undefined; at = before.get(at))
+      stage.set(at, Math.max(own, stage.get(at) ?? 0));
+  }
+  const after = new Map(tight.map(({ first, then }) => [first, then]));
+  for (const shot of shots) {
+    const reached = stage.get(shot.id) ?? 0;
+    for (let at = after.get(shot.id); at !== undefined; at = after.get(at))
+      stage.set(at, Math.max(reached, stage.get(at) ?? 0));
+  }
+  return stage;
+}
+
 /** Rules between the stages of a setup: each shot waits for those of the stage before that has any. */
-function stageRules(shots: readonly PlannedShot[]): Rule[] {
-  const rows = stages.map((_, stage) => shots.filter((shot) => stageOf(shot) === stage));
+function stageRules(shots: readonly PlannedShot[], stageIn: ReadonlyMap<string, number>): Rule[] {
+  const rows = stages.map((_, stage) => shots.filter(({ id }) => stageIn.get(id) === stage));
   return rows.flatMap((row, stage) => {
     const before = rows.slice(0, stage).findLast(({ length }) => length > 0) ?? [];
     const why = before[0]?.share === 'first plate' ? 'plate first' : stages[stage];
@@ -37,7 +58,13 @@ function momentRules(shots: readonly PlannedShot[]): Rule[] {
       if (first && !first.share) rules.push({ first: first.id, then: shot.id, tight: false, why: 'needs' });
     }
     const tight = shot.straightAfter && find(shot, shot.straightAfter);
-    if (tight) rules.push({ first: tight.id, then: shot.id, tight: true, why: 'shared object' });
+    if (tight)
+      rules.push({
+        first: tight.id,
+        then: shot.id,
+        tight: true,
+        why: shot.oneTake ? 'one take' : 'shared object',
+      });
   }
   const layered = shots.filter((shot) => shot.depth !== undefined);
   for (const shot of layered) {
@@ -66,9 +93,19 @@ function lockRules(shots: readonly PlannedShot[], choices: readonly ShotChoice[]
  */
 export function rulesOf(shots: readonly PlannedShot[], choices: readonly ShotChoice[]): Rule[] {
   const setups = [...new Set(shots.map((shot) => shot.setup))];
+  const ofMoments = momentRules(shots);
+  const stage = stagesOf(
+    shots,
+    ofMoments.filter(({ tight }) => tight),
+  );
   return [
-    ...momentRules(shots),
+    ...ofMoments,
     ...lockRules(shots, choices),
-    ...setups.flatMap((setup) => stageRules(shots.filter((shot) => shot.setup === setup))),
+    ...setups.flatMap((setup) =>
+      stageRules(
+        shots.filter((shot) => shot.setup === setup),
+        stage,
+      ),
+    ),
   ];
 }

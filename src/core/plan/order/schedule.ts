@@ -3,28 +3,14 @@ import type { Setup } from '../../model/plan-records';
 import { clockTime, instantOf } from '../../time/zone';
 import { orderJobs, type Changes, type Order } from './order';
 import { usualDay, type PlanInput } from '../plan';
-import type { Job, Rule, Why } from './rule';
+import { layOut, type Days, type Place, type Span } from './lay-out';
+import { reasonOf, type Reason } from './reason';
+import type { Job, Rule } from './rule';
 import { rulesOf } from './rules';
 import { planShots, type PlannedShot } from '../shots';
 
-/** Why a shot stands where it stands. `other` is the shot or setup that decides. */
-export type Reason = {
-  why: Why | 'opens the setup' | 'same clothes' | 'same moment' | 'song order' | 'same setup' | 'window';
-  other?: string;
-};
-
 /** One line of the timetable; milliseconds where a day is set. */
-export type Slot = {
-  shot: PlannedShot;
-  reason: Reason;
-  /** minutes from the start of the day */
-  from: number;
-  until: number;
-  newSetup: boolean;
-  newClothes: boolean;
-  /** it cannot be done within its daylight */
-  late: boolean;
-};
+export type Slot = Place & { shot: PlannedShot; reason: Reason };
 
 export type Schedule = {
   task: OrderTask;
@@ -32,8 +18,9 @@ export type Schedule = {
   order: Order | null;
   /** rules that contradict each other; then the shots stand as they are listed */
   conflict: Rule[];
-  minutes: number;
-  /** minutes that the day has; null while there is no day */
+  /** minutes of work on each day of filming, waiting for daylight included */
+  days: Span[];
+  /** minutes that a day has; null while there is no day */
   available: number | null;
   /** instant at which the day starts; null while there is no day */
   start: number | null;
@@ -41,51 +28,35 @@ export type Schedule = {
 
 const minute = 60_000;
 
-/** Start and end of the day as instants: an end before the start lies on the next day. */
-export function dayOf(day: NonNullable<PlanInput['day']>): { start: number; end: number } {
-  const start = instantOf(day.date, day.start, day.zone);
-  const end = instantOf(day.date, day.end, day.zone);
-  return { start, end: end > start ? end : instantOf(day.date, day.end, day.zone, 1) };
+/**
+ * Start and end of a day of filming as instants: an end before the start lies on the next date.
+ * @param later days after the first
+ */
+export function dayOf(day: NonNullable<PlanInput['day']>, later = 0): { start: number; end: number } {
+  const start = instantOf(day.date, day.start, day.zone, later);
+  const end = instantOf(day.date, day.end, day.zone, later);
+  return { start, end: end > start ? end : instantOf(day.date, day.end, day.zone, later + 1) };
 }
 
-/** When daylight suits a setup outside: from sunrise, or the start of the day, until sunset. Minutes. */
-function daylight(setup: Setup | undefined, day: PlanInput['day']): Job['window'] {
+/**
+ * When daylight suits a setup outside: from sunrise, or the start of the day, until sunset. A day of filming
+ * that goes over midnight takes the light of the date that gives it more of it.
+ * @param later days after the first
+ */
+function daylight(setup: Setup | undefined, day: PlanInput['day'], later: number): Span | undefined {
   if (setup?.place !== 'outside' || !day || day.latitude === null || day.longitude === null) return undefined;
+  const spot = { latitude: day.latitude, longitude: day.longitude };
   const { start } = dayOf(day);
-  const sun = sunDay({ latitude: day.latitude, longitude: day.longitude }, start);
-  if (sun.sunrise === null || sun.sunset === null) return undefined;
-  return { from: Math.max(0, (sun.sunrise - start) / minute), until: (sun.sunset - start) / minute };
-}
-
-function reasonOf(
-  index: number,
-  slots: readonly PlannedShot[],
-  about: readonly Rule[],
-  windowed: boolean,
-): Reason {
-  const shot = slots[index];
-  const before = slots[index - 1];
-  if (shot.share === 'first plate') return { why: 'plate first' };
-  if (shot.share === 'last plate') return { why: 'plate last' };
-  const locked = about.find((rule) => rule.why === 'locked');
-  if (locked?.tight && locked.then === shot.id) return { why: 'locked', other: locked.first };
-  if (locked && !locked.tight && locked.first === shot.id) return { why: 'locked' };
-  const tight = about.find((rule) => rule.tight && rule.then === shot.id);
-  if (tight) return { why: tight.why, other: tight.first };
-  if (shot.undoable === false) return { why: 'cannot be undone' };
-  const layered = about.find((rule) => rule.why === 'back to front' && rule.then === shot.id);
-  if (layered) return { why: 'back to front', other: layered.first };
-  if (shot.dressing) return { why: 'performer first' };
-  const needed = about.find((rule) => rule.why === 'needs' && rule.then === shot.id);
-  if (needed) return { why: 'needs', other: needed.first };
-  if (windowed && before?.setup !== shot.setup) return { why: 'window' };
-  if (before?.setup !== shot.setup) return { why: 'opens the setup', other: shot.setup };
-  if (shot.clothes && before.clothes === shot.clothes) return { why: 'same clothes', other: before.id };
-  const [moment] = shot.moments;
-  if (moment === undefined || shot.what === 'sound') return { why: 'same setup', other: shot.setup };
-  return !before.share && before.moments.includes(moment)
-    ? { why: 'same moment', other: moment }
-    : { why: 'song order' };
+  const filmed = dayOf(day, later);
+  const lights = [later, later + 1].map((date) => sunDay(spot, instantOf(day.date, '12:00', day.zone, date)));
+  const shared = ({ sunrise, sunset }: (typeof lights)[number]) =>
+    Math.max(0, Math.min(filmed.end, sunset ?? 0) - Math.max(filmed.start, sunrise ?? Infinity));
+  const { sunrise, sunset } = shared(lights[1]) > shared(lights[0]) ? lights[1] : lights[0];
+  if (sunrise === null || sunset === null) return undefined;
+  return {
+    from: (Math.max(filmed.start, sunrise) - start) / minute,
+    until: (sunset - start) / minute,
+  };
 }
 
 /** What has to be put in order: jobs, rules, and what changes cost. */
@@ -97,7 +68,7 @@ function orderTask(input: PlanInput, shots: readonly PlannedShot[]): OrderTask {
   const setups = new Map(input.setups.map((setup, index) => [setup.id, { setup, index }]));
   const jobs = shots.map((shot): Job => {
     const place = setups.get(shot.setup);
-    const window = daylight(place?.setup, input.day);
+    const window = daylight(place?.setup, input.day, 0);
     return {
       id: shot.id,
       setup: shot.setup,
@@ -118,67 +89,102 @@ function orderTask(input: PlanInput, shots: readonly PlannedShot[]): OrderTask {
 export function scheduleOf(input: PlanInput, known?: (task: OrderTask) => Order | undefined): Schedule {
   const shots = planShots(input);
   const task = orderTask(input, shots);
-  const { jobs, rules } = task;
-  const { setUp, changing } = task.changes;
+  const { jobs, rules, changes } = task;
   const better = known?.(task);
-  const found = better ? { order: better } : orderJobs(jobs, rules, task.changes);
+  const found = better ? { order: better } : orderJobs(jobs, rules, changes);
+  const order = 'order' in found ? found.order : null;
+  const byId = new Map(shots.map((shot, index) => [shot.id, { shot, job: jobs[index] }]));
+  const row = (order?.ids ?? shots.map(({ id }) => id)).flatMap((id) => byId.get(id) ?? []);
+  const days = input.day && daysOf(input, input.day, new Map(shots.map(({ id, setup }) => [id, setup])));
+  const glued = new Set(rules.filter(({ tight }) => tight).map(({ then }) => then));
+  const places = layOut(
+    row.map(({ job }) => job),
+    glued,
+    changes,
+    days,
+  );
   const about = new Map<string, Rule[]>(shots.map(({ id }) => [id, []]));
   for (const rule of rules) {
     about.get(rule.then)?.push(rule);
     if (rule.why === 'locked') about.get(rule.first)?.push(rule);
   }
-  const byId = new Map(shots.map((shot) => [shot.id, shot]));
-  const order = 'order' in found ? found.order : null;
-  const row = order ? order.ids.flatMap((id) => byId.get(id) ?? []) : shots;
-  const windows = new Map(jobs.map((job) => [job.id, job.window]));
-  let [at, clothes] = [0, ''];
-  const slots = row.map((shot, index): Slot => {
-    const newSetup = row[index - 1]?.setup !== shot.setup;
-    const newClothes = Boolean(shot.clothes && clothes && shot.clothes !== clothes);
-    clothes = shot.clothes ?? clothes;
-    const ready = at + (newSetup ? setUp : 0) + (newClothes ? changing : 0);
-    const from = Math.max(ready, windows.get(shot.id)?.from ?? 0);
-    at = from + shot.minutes;
-    const late = at > (windows.get(shot.id)?.until ?? Infinity) + 1e-9;
-    return {
-      shot,
-      reason: reasonOf(index, row, about.get(shot.id) ?? [], windows.get(shot.id) !== undefined),
-      from,
-      until: at,
-      newSetup,
-      newClothes,
-      late,
-    };
-  });
+  const starts = new Map(input.moments.map((moment) => [moment.id, moment.start]));
+  const inOrder = row.map(({ shot }) => shot);
+  const slots = inOrder.map((shot, index): Slot => ({
+    ...places[index],
+    shot,
+    reason: order
+      ? reasonOf(index, inOrder, about.get(shot.id) ?? [], {
+          start: (moment) => starts.get(moment) ?? 0,
+          lit: byId.get(shot.id)?.job.window !== undefined && !places[index].late,
+        })
+      : { why: 'listed' },
+  }));
   const day = input.day && dayOf(input.day);
   return {
     task,
     slots,
     order,
     conflict: 'conflict' in found ? found.conflict : [],
-    minutes: at,
+    days: [...new Set(places.map((place) => place.day))].map((one) => ({
+      from: days?.span(one).from ?? 0,
+      until: Math.max(...places.filter((place) => place.day === one).map(({ until }) => until)),
+    })),
     available: day && (day.end - day.start) / minute,
     start: day?.start ?? null,
   };
 }
 
-/** A slot's time of day, "18:40"; minutes from the start without a day. */
+/** The days that a plan can be filmed on, all with the hours of the first. */
+function daysOf(
+  input: PlanInput,
+  day: NonNullable<PlanInput['day']>,
+  setupOfShot: ReadonlyMap<string, string>,
+): Days {
+  const { start } = dayOf(day);
+  const setups = new Map(input.setups.map((setup) => [setup.id, setup]));
+  const lights = new Map<string, Span | undefined>();
+  return {
+    span: (later) => {
+      const hours = dayOf(day, later);
+      return { from: (hours.start - start) / minute, until: (hours.end - start) / minute };
+    },
+    light: (id, later) => {
+      const setup = setups.get(setupOfShot.get(id) ?? '');
+      const key = `${setup?.id}/${later}`;
+      if (!lights.has(key)) lights.set(key, daylight(setup, day, later));
+      return lights.get(key);
+    },
+  };
+}
+
+/** Minutes from the start of the first day until all is filmed. */
+export const doneAt = ({ days }: Schedule): number => days.at(-1)?.until ?? 0;
+
+/** A slot's time of day, "18:40", on later days "day 2, 09:00"; minutes from the start without a day. */
 export function slotClock(schedule: Schedule, minutes: number, day: PlanInput['day']): string {
   if (schedule.start === null || !day) {
     const whole = Math.round(minutes);
     return `+${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
   }
-  return clockTime(schedule.start + minutes * minute, day.zone);
+  const clock = clockTime(schedule.start + minutes * minute, day.zone);
+  const later = schedule.days.findLastIndex(({ from }) => from <= minutes);
+  return later > 0 ? `day ${later + 1}, ${clock}` : clock;
 }
 
-/** For how many minutes of a setup's slots sunlight stays within the allowed change; null inside. */
+/** For how many minutes of a setup's slots sunlight stays within the allowed change, for each day; none inside. */
 export function lightFor(schedule: Schedule, input: PlanInput, setup: Setup) {
   const { day } = input;
-  if (setup.place !== 'outside' || !day || day.latitude === null || day.longitude === null) return null;
+  const { start } = schedule;
+  if (setup.place !== 'outside' || !day || day.latitude === null || day.longitude === null || start === null)
+    return [];
+  const spot = { latitude: day.latitude, longitude: day.longitude };
   const mine = schedule.slots.filter(({ shot }) => shot.setup === setup.id);
-  if (schedule.start === null || mine.length === 0) return null;
-  const from = schedule.start + mine[0].from * minute;
-  const until = schedule.start + mine[mine.length - 1].until * minute;
-  const holds = lightHolds({ latitude: day.latitude, longitude: day.longitude }, from, day);
-  return { from, until, holds, needed: (until - from) / minute, there: (holds - from) / minute };
+  return [...new Set(mine.map((slot) => slot.day))].map((later) => {
+    const slots = mine.filter((slot) => slot.day === later);
+    const from = start + slots[0].from * minute;
+    const until = start + slots[slots.length - 1].until * minute;
+    const holds = lightHolds(spot, from, day);
+    return { day: later, from, until, needed: (until - from) / minute, there: (holds - from) / minute };
+  });
 }

@@ -4,7 +4,7 @@ import { cautionsOf } from '@/core/plan/lists/danger';
 import { packingOf } from '@/core/plan/lists/packing';
 import { slotClock } from '@/core/plan/order/schedule';
 import { setupSheet } from '@/core/plan/setup/sheet';
-import { clockTime } from '@/core/time/zone';
+import { clockTime, dateOf } from '@/core/time/zone';
 import { useData, useServices } from '@/ui/bench-context';
 import { useUnits } from '@/ui/live-length';
 import { useWhere } from '@/ui/where';
@@ -62,18 +62,20 @@ function CallSheet() {
   const { schedule, names } = plan;
   const { day } = snapshot;
   const clock = (minutes: number) => slotClock(schedule, minutes, day);
+  const dayStart = schedule.start ?? 0;
   return (
     <>
       <p className="mb-3 text-[15px]">
         {day ? (
           <>
-            <b>{day.date}</b>, call <b className="num">{day.start}</b>, wrap{' '}
-            <b className="num">
-              {schedule.start !== null
-                ? clockTime(schedule.start + schedule.minutes * 60_000, day.zone)
-                : clock(schedule.minutes)}
-            </b>{' '}
-            ({day.zone}).
+            {schedule.days.map(({ from, until }, index) => (
+              <span key={from} className="block">
+                {schedule.days.length > 1 && `Day ${index + 1}: `}
+                <b>{dateOf(dayStart + from * 60_000, day.zone)}</b>, call{' '}
+                <b className="num">{clockTime(dayStart + from * 60_000, day.zone)}</b>, wrap{' '}
+                <b className="num">{clockTime(dayStart + until * 60_000, day.zone)}</b> ({day.zone}).
+              </span>
+            ))}
           </>
         ) : (
           'No date is set yet; times count from the start.'

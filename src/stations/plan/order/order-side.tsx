@@ -1,9 +1,8 @@
 'use client';
-import { clockTime } from '@/core/time/zone';
 import { writeCalendar } from '@/core/formats/calendar';
 import { writeShotList } from '@/core/formats/shot-list';
 import { refuse } from '@/core/error';
-import { slotClock } from '@/core/plan/order/schedule';
+import { doneAt, slotClock } from '@/core/plan/order/schedule';
 import { chooseShot, freePlaces } from '@/store/commands/plan';
 import { useData, useServices } from '@/ui/bench-context';
 import { Findings, Reading } from '@/ui/findings';
@@ -74,11 +73,11 @@ export function OrderSide() {
                 { value: 'free', text: 'free' },
                 { value: 'first', text: 'before all others' },
                 ...schedule.slots
-                  .filter(({ shot }) => shot.id !== slot.shot.id)
                   .map(({ shot }, index) => ({
                     value: shot.id,
                     text: `straight after ${index + 1}: ${shot.title}`,
-                  })),
+                  }))
+                  .filter(({ value }) => value !== slot.shot.id),
               ]}
               onChange={(after) => save({ after: after === 'free' ? null : after })}
             />
@@ -138,7 +137,7 @@ export function OrderSide() {
         </div>
         {schedule.start !== null && snapshot.day && (
           <p className="mt-1 text-[12px] text-ink2">
-            Done at {clockTime(schedule.start + schedule.minutes * 60_000, snapshot.day.zone)}.
+            Done: {slotClock(schedule, doneAt(schedule), snapshot.day)}.
           </p>
         )}
       </Part>
