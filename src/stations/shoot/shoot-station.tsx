@@ -119,11 +119,15 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
   const bar = passage && song?.grid ? ` · plays from bar ${barAndBeat(song.grid, passage.from).bar}` : '';
   const mine = findings.shoot.filter(({ where }) => where.setup === setup.id);
   const over = board.ready || board.struck !== null;
-  const detail = (
+  const ofShot = (
     <>
       {row && !row.done && <CautionPart row={row} setup={setup.id} />}
       {row && <TakeSheet key={row.id} row={row} />}
       {row?.done && <CautionPart row={row} setup={setup.id} />}
+    </>
+  );
+  const ofSetup = (
+    <>
       <Findings findings={mine} />
       <TryMoments board={board} rough={rough} />
       {!over && <StrikePart board={board} rough={rough} />}
@@ -139,8 +143,19 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
             </div>
           )}
           <MatchFiles board={board} />
-          <BoardList board={board} chosen={row} onChoose={({ id }) => go({ shot: id })} />
-          {phone && <div className="flex flex-col gap-5 px-3.5 pb-5">{detail}</div>}
+          <BoardList
+            board={board}
+            chosen={row}
+            onChoose={({ id }) => go({ shot: id })}
+            detail={
+              phone && (
+                <div className="flex flex-col gap-5 bg-raised px-3 pt-2 pb-4" data-detail={row?.id}>
+                  {ofShot}
+                </div>
+              )
+            }
+          />
+          {phone && <div className="flex flex-col gap-5 px-3.5 pb-5">{ofSetup}</div>}
         </div>
         <TakeBar
           board={board}
@@ -155,7 +170,8 @@ function BoardPage({ board, row, setup }: { board: Board; row: BoardRow | null; 
           aria-label="Detail"
           className="flex w-[380px] flex-none flex-col gap-5 overflow-y-auto border-l border-line bg-raised px-4 py-3.5"
         >
-          {detail}
+          {ofShot}
+          {ofSetup}
         </aside>
       )}
       {slate && row && (

@@ -37,7 +37,7 @@ function depthFindings({ setup, numbers }: Examined): Finding<SetupCode>[] {
       severity: 'fine',
       where,
       allowed: { value: Math.max(1, needed.aperture), unit: 'fNumber' },
-      facts: sharp,
+      facts: { ...sharp, focus: needed.focus },
     });
   else if (needed.marked === null)
     findings.push({

@@ -3,7 +3,7 @@ import type { Words } from '../../finding/words';
 /** What setups are found to be, in words. */
 export const setupWords = {
   'plan.sharp': ({ setup, allowed, metres }) =>
-    `${setup}: all marks are sharp, from ${metres('near')} to ${metres('far')} (${allowed} or a higher number holds them).`,
+    `${setup}: all marks are sharp, from ${metres('near')} to ${metres('far')} (refocused to ${metres('focus')}, ${allowed} or a higher number holds them).`,
   'plan.unsharp': ({ setup, facts, measured, metres, number }) =>
     `${setup}: ${facts.name} stands at ${measured}, sharp is ${metres('near')} to ${metres('far')}. f/${facts.aperture} focused at ${metres('focus')} holds every mark; it costs ${Number(number('stops'))} stop${Number(number('stops')) === 1 ? '' : 's'}: more light, or ISO ${facts.iso}.`,
   'plan.too-deep': ({ setup, metres }) =>

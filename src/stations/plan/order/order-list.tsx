@@ -18,20 +18,24 @@ import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
 import { slotClock, type Slot } from '@/core/plan/order/schedule';
 import { useData } from '@/ui/bench-context';
-import { goTo } from '@/ui/where';
+import { useStaysPut } from '@/ui/use-stays-put';
+import { goTo, useWhere } from '@/ui/where';
 import { sayReason } from '../reasons';
 import { setupDye } from './order-thread';
+import { ShotDetail } from './shot-detail';
 import { useLockPlace } from './use-lock-place';
 
 /** The thread down the page, for a phone: a grip moves a shot to another place, which locks it there. */
 export function OrderList({ slots }: { slots: readonly Slot[] }) {
   const lock = useLockPlace(slots);
+  const { shot } = useWhere();
+  const stay = useStaysPut(shot);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const titleOf = (id: UniqueIdentifier) => slots.find(({ shot }) => shot.id === id)?.shot.title ?? '';
-  const ids = slots.map(({ shot }) => shot.id);
+  const titleOf = (id: UniqueIdentifier) => slots.find((slot) => slot.shot.id === id)?.shot.title ?? '';
+  const ids = slots.map((slot) => slot.shot.id);
   return (
     <DndContext
       sensors={sensors}
@@ -56,7 +60,15 @@ export function OrderList({ slots }: { slots: readonly Slot[] }) {
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         <ol className="border-l-2 border-madder pl-4" aria-label="Order of filming">
           {slots.map((slot) => (
-            <OrderLine key={slot.shot.id} slot={slot} />
+            <OrderLine
+              key={slot.shot.id}
+              slot={slot}
+              open={slot.shot.id === shot}
+              onTap={(line) => {
+                stay(line);
+                goTo({ shot: slot.shot.id === shot ? null : slot.shot.id });
+              }}
+            />
           ))}
         </ol>
       </SortableContext>
@@ -64,7 +76,7 @@ export function OrderList({ slots }: { slots: readonly Slot[] }) {
   );
 }
 
-function OrderLine({ slot }: { slot: Slot }) {
+function OrderLine({ slot, open, onTap }: { slot: Slot; open: boolean; onTap: (line: Element) => void }) {
   const snapshot = useData((data) => data.snapshot);
   const plan = useData((data) => data.plan);
   const { shot } = slot;
@@ -76,31 +88,43 @@ function OrderLine({ slot }: { slot: Slot }) {
     <li
       ref={setNodeRef}
       data-knot={shot.title}
-      className={`relative flex items-start gap-1 bg-ground pb-2 ${isDragging ? 'z-10 shadow-lg' : ''}`}
+      className={`relative bg-ground pb-2 ${isDragging ? 'z-10 shadow-lg' : ''}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
     >
       <span
         className="absolute top-0.5 -left-[25px] h-4 w-4 rounded-full border-4"
         style={{ borderColor: dye, background: own ? dye : 'var(--raised)' }}
       />
-      <button type="button" className="min-w-0 flex-1 text-left" onClick={() => goTo({ shot: shot.id })}>
-        <b className="font-semibold">{shot.title}</b>{' '}
-        <span className="num">{slotClock(plan.schedule, slot.from, snapshot.day)}</span>
-        <span className="block text-[12px] text-ink2">
-          {sayReason(slot.reason, plan.names)}
-          {own ? ' · locked' : ''}
-        </span>
-      </button>
-      <button
-        ref={setActivatorNodeRef}
-        type="button"
-        className="grid size-11 flex-none touch-none place-items-center text-ink2"
-        {...attributes}
-        {...listeners}
-        aria-label={`Move ${shot.title}`}
-      >
-        <GripVertical size={18} aria-hidden />
-      </button>
+      <div className="flex items-start gap-1">
+        <button
+          type="button"
+          aria-expanded={open}
+          className="min-h-11 min-w-0 flex-1 text-left"
+          onClick={(event) => onTap(event.currentTarget)}
+        >
+          <b className="font-semibold">{shot.title}</b>{' '}
+          <span className="num">{slotClock(plan.schedule, slot.from, snapshot.day)}</span>
+          <span className="block text-[12px] text-ink2">
+            {sayReason(slot.reason, plan.names)}
+            {own ? ' · locked' : ''}
+          </span>
+        </button>
+        <button
+          ref={setActivatorNodeRef}
+          type="button"
+          className="grid size-11 flex-none touch-none place-items-center text-ink2"
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${shot.title}`}
+        >
+          <GripVertical size={18} aria-hidden />
+        </button>
+      </div>
+      {open && (
+        <div className="border-l-4 border-woad bg-raised px-3 py-2" data-detail={shot.id}>
+          <ShotDetail slot={slot} />
+        </div>
+      )}
     </li>
   );
 }

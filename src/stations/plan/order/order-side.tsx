@@ -3,15 +3,15 @@ import { writeCalendar } from '@/core/formats/calendar';
 import { writeShotList } from '@/core/formats/shot-list';
 import { refuse } from '@/core/error';
 import { doneAt, slotClock } from '@/core/plan/order/schedule';
-import { chooseShot, freePlaces } from '@/store/commands/plan';
+import { freePlaces } from '@/store/commands/plan';
 import { useData, useServices } from '@/ui/bench-context';
-import { Findings, Reading } from '@/ui/findings';
-import { LiveChoice } from '@/ui/live-choice';
-import { LiveNumber } from '@/ui/live-number';
+import { Findings } from '@/ui/findings';
+import { usePhone } from '@/ui/use-phone';
 import { useWhere } from '@/ui/where';
 import { fileName, saveFile } from '../../save';
 import { Part } from '../../station';
 import { sayReason } from '../reasons';
+import { ShotDetail } from './shot-detail';
 
 const about = (code: string) => /^(order|plan\.(light|sun))/.test(code);
 
@@ -21,12 +21,10 @@ export function OrderSide() {
   const snapshot = useData((data) => data.snapshot);
   const plan = useData((data) => data.plan);
   const where = useWhere();
+  const phone = usePhone();
   const { schedule, names } = plan;
   const slot = schedule.slots.find(({ shot }) => shot.id === where.shot) ?? schedule.slots[0];
-  const choice = snapshot.choices.find((one) => one.shot === slot?.shot.id);
   const locked = snapshot.choices.filter((one) => one.after);
-  const save = (set: Parameters<typeof chooseShot>[3]) =>
-    slot && attempt(() => chooseShot(store, snapshot.project.id, slot.shot.id, set));
   const base = fileName(snapshot.project.name);
   return (
     <>
@@ -42,54 +40,9 @@ export function OrderSide() {
           </button>
         )}
       </Part>
-      {slot && (
+      {slot && !phone && (
         <Part title={slot.shot.title}>
-          <p className="mb-1 text-ink2">{slot.shot.note}</p>
-          <p className="leading-7">
-            <LiveNumber
-              label="Takes expected"
-              value={slot.shot.takes}
-              step={1}
-              min={1}
-              max={99}
-              show={(value) => `${value} ${value === 1 ? 'take' : 'takes'}`}
-              onChange={(takes) => save({ takes: Math.round(takes) })}
-            />{' '}
-            of {slot.shot.seconds} s, in{' '}
-            <LiveNumber
-              label="Minutes planned"
-              value={slot.shot.minutes}
-              step={1}
-              min={1}
-              max={600}
-              show={(value) => `${value} min`}
-              onChange={(minutes) => save({ minutes: Math.round(minutes) })}
-            />
-            {choice?.minutes ? ' (set by hand)' : ''}. Its place is{' '}
-            <LiveChoice
-              label="Place in the order"
-              value={choice?.after ?? 'free'}
-              options={[
-                { value: 'free', text: 'free' },
-                { value: 'first', text: 'before all others' },
-                ...schedule.slots
-                  .map(({ shot }, index) => ({
-                    value: shot.id,
-                    text: `straight after ${index + 1}: ${shot.title}`,
-                  }))
-                  .filter(({ value }) => value !== slot.shot.id),
-              ]}
-              onChange={(after) => save({ after: after === 'free' ? null : after })}
-            />
-            .
-          </p>
-          <Reading name="Why here" value={sayReason(slot.reason, names)} />
-          <Reading
-            name="Clock"
-            value={`${slotClock(schedule, slot.from, snapshot.day)} to ${slotClock(schedule, slot.until, snapshot.day)}`}
-          />
-          {slot.shot.same.length > 0 && <Reading name="Keep equal" value={slot.shot.same.join(', ')} />}
-          {slot.shot.clothes && <Reading name="Clothes" value={slot.shot.clothes} />}
+          <ShotDetail slot={slot} />
         </Part>
       )}
       <Part title="Take it away">

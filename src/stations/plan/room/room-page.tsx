@@ -4,10 +4,12 @@ import type { Setup, Zone } from '@/core/model/plan-records';
 import { addZone } from '@/store/commands/plan';
 import { useData, useServices } from '@/ui/bench-context';
 import { useSize } from '@/ui/use-size';
+import { useWhere } from '@/ui/where';
 import { zoneNames } from '../dyes';
 import { useSetupDraft } from '../use-setup-draft';
 import { LensView } from './lens-view';
 import { OrderThread } from '../order/order-thread';
+import { ShotDetail } from '../order/shot-detail';
 import { SetupSentence } from './setup-sentence';
 import { TopView } from './top-view';
 
@@ -27,6 +29,8 @@ export function RoomPage({ setup }: { setup: Setup }) {
   const [ref, { width }] = useSize<HTMLDivElement>();
   const { shown, numbers, draft } = useSetupDraft(setup);
   const slots = plan.schedule.slots.filter(({ shot }) => shot.setup === setup.id);
+  const { shot } = useWhere();
+  const chosen = slots.find((slot) => slot.shot.id === shot);
   if (!numbers) return null;
   const narrow = width < 620;
   const shape = setup.capture.height / setup.capture.width;
@@ -80,6 +84,15 @@ export function RoomPage({ setup }: { setup: Setup }) {
         <section>
           <h2 className="mb-1 text-[15px] font-[560]">In this order, here</h2>
           <OrderThread slots={slots} width={width} />
+          {chosen && (
+            <div
+              className="max-w-[62ch] border-l-4 border-woad bg-raised px-3 py-2"
+              data-detail={chosen.shot.id}
+            >
+              <h3 className="text-[15px] font-[560]">{chosen.shot.title}</h3>
+              <ShotDetail slot={chosen} />
+            </div>
+          )}
         </section>
       )}
     </div>

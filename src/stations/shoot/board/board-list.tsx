@@ -1,7 +1,9 @@
 'use client';
+import type { ReactNode } from 'react';
 import type { Board, BoardRow } from '@/core/shoot/board';
 import { slotClock } from '@/core/plan/order/schedule';
 import { useData } from '@/ui/bench-context';
+import { useStaysPut } from '@/ui/use-stays-put';
 
 type State = { text: string; dye: string };
 
@@ -25,11 +27,15 @@ export function BoardList({
   board,
   chosen,
   onChoose,
+  detail,
 }: {
   board: Board;
   chosen: BoardRow | null;
   onChoose: (row: BoardRow) => void;
+  /** shown under the chosen row, where there is no room beside the list */
+  detail?: ReactNode;
 }) {
+  const stay = useStaysPut(chosen?.id ?? null);
   const plan = useData((data) => data.plan);
   const snapshot = useData((data) => data.snapshot);
   return (
@@ -45,7 +51,10 @@ export function BoardList({
               aria-pressed={row === chosen}
               data-row={row.id}
               data-state={state.text}
-              onClick={() => onChoose(row)}
+              onClick={(event) => {
+                stay(event.currentTarget);
+                onChoose(row);
+              }}
               className={`flex min-h-[60px] w-full items-center gap-3 bg-raised py-2 pr-3.5 pl-0 text-left ${row === chosen ? 'shadow-[inset_0_0_0_2px_var(--ink)]' : ''}`}
             >
               <span
@@ -89,6 +98,7 @@ export function BoardList({
                 )}
               </span>
             </button>
+            {row === chosen && detail}
           </li>
         );
       })}
