@@ -21,15 +21,17 @@ import { NewerVersion } from '@/ui/newer-version';
 import { useTheme } from '@/ui/theme';
 import { goTo, useWhere } from '@/ui/where';
 import { Runner } from '@/workers/runner';
+import { demoName } from './demo-name';
 import { usePlan } from './plan/use-plan';
 import { ProjectBar } from './project-bar';
 import { Rail, stations } from './rail';
 import {
   ActionList,
   Arrived,
-  KeyframeSheet,
-  Papers,
+  isPage,
+  pages,
   RemoveMoment,
+  ReplaceDemo,
   ReplaceSong,
   scopesAt,
   screens,
@@ -59,7 +61,7 @@ export function Bench({ project, ...opened }: Opened & { project: string }) {
 }
 
 /** Keeps the project's work going, and shows the station that one is at. */
-function Laid({ store, player, snapshot, projects, openDemo: demo }: Opened & { snapshot: Snapshot }) {
+function Laid({ store, player, snapshot, projects, openDemo }: Opened & { snapshot: Snapshot }) {
   const where = useWhere();
   const phone = usePhone();
   const [, switchTheme] = useTheme();
@@ -70,6 +72,11 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: Opened & { 
   /** the station that is on the screen; another one may still be on its way */
   const [arrived, setArrived] = useState<string | null>(null);
   const [removing, setRemoving] = useState<string | null>(null);
+  const [replacingDemo, setReplacingDemo] = useState(false);
+  const demo = useCallback(
+    () => (projects.some(({ name }) => name === demoName) ? setReplacingDemo(true) : openDemo()),
+    [projects, openDemo],
+  );
   const picker = useRef<HTMLInputElement>(null);
   const { rate } = snapshot.project;
 
@@ -136,7 +143,9 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: Opened & { 
     openFiles,
   });
   const Screen = screens[here];
-  const place = where.station === 'sheet' || where.station === 'papers' ? where.station : here;
+  const page = isPage(where.station) ? where.station : null;
+  const Page = page && pages[page];
+  const place = page ?? here;
   const activity = useSyncExternalStore(runner.subscribe, runner.current, nothing);
   const working = activity !== null || needsOf(snapshot).length > runner.notWrittenDown().length;
   return (
@@ -147,11 +156,11 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: Opened & { 
           arrived !== place ? 'opening' : pending === 0 && !working && !searching ? 'settled' : 'working'
         }
       >
-        {where.station === 'sheet' || where.station === 'papers' ? (
-          <Guarded place={where.station}>
+        {Page ? (
+          <Guarded place={place}>
             <Suspense fallback={<Waiting text="One moment …" />}>
-              {where.station === 'sheet' ? <KeyframeSheet /> : <Papers />}
-              <Arrived place={where.station} onArrive={setArrived} />
+              <Page />
+              <Arrived place={place} onArrive={setArrived} />
             </Suspense>
           </Guarded>
         ) : (
@@ -206,11 +215,12 @@ function Laid({ store, player, snapshot, projects, openDemo: demo }: Opened & { 
         }}
       />
       <RemoveMoment open={removing !== null} moment={removing} onClose={() => setRemoving(null)} />
+      <ReplaceDemo open={replacingDemo} onAct={openDemo} onClose={() => setReplacingDemo(false)} />
       <ReplaceSong open={replacing !== null} asked={replacing} />
       <ActionKeys actions={actions} scopes={scopesAt[here]} active={!listed} />
       <ActionList actions={actions} scopes={scopesAt[here]} open={listed} setOpen={setListed} />
       <Suspense fallback={null}>
-        <Sentences low={phone} />
+        <Sentences place={!phone ? 'top' : here === 'shoot' && !page ? 'middle' : 'low'} />
       </Suspense>
     </BenchProvider>
   );

@@ -1,13 +1,13 @@
 import { refuse } from '@/core/error';
 import { createMoment } from '@/store/commands/moments';
+import { demoName } from './demo-name';
 import { layDemoPlan, momentFiles } from './demo-plan';
-import { createProject } from '@/store/commands/projects';
+import { createProject, removeProject } from '@/store/commands/projects';
+import { emptyProject } from '@/store/empty';
 import { newId, type Store } from '@/store/db';
 import { readSnapshot } from '@/store/snapshot';
 import { importFiles } from '@/workers/import-files';
 import { liveQuery } from 'dexie';
-
-const demoName = 'Left-Hand Thread (demo)';
 
 /** The day of the demo's rehearsal: files that came with the bench were not filmed just now. */
 const filmed = Date.UTC(2026, 10, 14, 15, 30);
@@ -42,9 +42,23 @@ export async function openDemo(
       });
     }),
   );
+  await replaceDemos(store);
   const project = await createProject(store, demoName, newId());
   await importFiles(store, project, loaded, { onProgress });
   return project;
+}
+
+/**
+ * Makes room for a fresh demo: the copy that is in use is laid aside with what was done in it, and those that were
+ * laid aside before go for good.
+ */
+async function replaceDemos(store: Store): Promise<void> {
+  const projects = await store.records.where({ kind: 'project' }).toArray();
+  for (const one of projects) {
+    if (one.kind !== 'project' || one.name !== demoName) continue;
+    if (one.alive) await removeProject(store, one.id);
+    else await emptyProject(store, one.id);
+  }
 }
 
 /** Lays the demo's moments, setups and day out as soon as the beats are found. */

@@ -31,6 +31,7 @@ export function ProjectMenu({ projects, open, setOpen, children, ...on }: Projec
       { text: 'Copy this project', run: on.onCopy },
       { text: 'Remove this project …', run: on.onRemove },
       { text: 'Removed projects …', run: on.onRemoved },
+      { text: 'Space: what takes room', run: () => go({ station: 'space' }) },
     ],
     [
       { text: 'Start a project of your own', run: on.onNew },

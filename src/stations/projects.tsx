@@ -1,11 +1,12 @@
 'use client';
 import { Dialog } from 'radix-ui';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useState } from 'react';
 import { removeProject, restoreProject } from '@/store/commands/projects';
 import { emptyProject, removedProjects, type RemovedProject } from '@/store/empty';
 import { useData, useServices } from '@/ui/bench-context';
 import { Confirm } from '@/ui/confirm';
+import { sayBytes } from '@/ui/say-bytes';
+import { sayRemoved, WaitingLine } from '@/ui/waiting-line';
 import { tidyRenders } from '@/workers/tidy';
 
 const frame =
@@ -13,7 +14,6 @@ const frame =
 const veil = 'fixed inset-0 z-40 bg-black/40';
 
 const takesOf = (count: number) => (count === 1 ? '1 take' : `${count} takes`);
-const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`;
 
 /** Says what happens to a project before it is removed. */
 export function RemoveProject({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -33,63 +33,28 @@ export function RemoveProject({ open, onClose }: { open: boolean; onClose: () =>
   );
 }
 
-function RemovedLine({ removed, onBack }: { removed: RemovedProject; onBack: () => void }) {
+/** A project that was removed and waits. */
+export function RemovedLine({ removed, onBack }: { removed: RemovedProject; onBack: () => void }) {
   const { store, attempt, go } = useServices();
-  const [sure, setSure] = useState(false);
   const { id, name, takes, bytes, removed: when } = removed;
-  const restore = () =>
-    attempt(async () => {
-      await restoreProject(store, id);
-      go({ project: id, moment: null });
-      onBack();
-    });
   return (
-    <li className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-dotted border-line py-2">
-      <span className="min-w-0 flex-1 basis-40">
-        <b className="block truncate font-serif text-[15px] font-medium">{name}</b>
-        <span className="text-ink2">
-          {bytes > 0 ? `${takesOf(takes)} · ${megabytes(bytes)} · ` : 'nothing in it · '}
-          removed {new Date(when).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
-        </span>
-      </span>
-      {sure && <span className="basis-full">Nothing brings it back then.</span>}
-      <span className="ml-auto flex gap-2">
-        {sure ? (
-          <>
-            <button type="button" className="knob" onClick={() => setSure(false)}>
-              Keep it
-            </button>
-            <button
-              type="button"
-              className="knob main"
-              aria-label={`Delete for good: ${name}`}
-              onClick={() =>
-                attempt(async () => {
-                  await emptyProject(store, id);
-                  await tidyRenders(store);
-                })
-              }
-            >
-              Delete for good
-            </button>
-          </>
-        ) : (
-          <>
-            <button type="button" className="knob" aria-label={`Bring back ${name}`} onClick={restore}>
-              Bring back
-            </button>
-            <button
-              type="button"
-              className="knob"
-              aria-label={`Delete for good …: ${name}`}
-              onClick={() => setSure(true)}
-            >
-              Delete for good …
-            </button>
-          </>
-        )}
-      </span>
-    </li>
+    <WaitingLine
+      name={name}
+      about={`${bytes > 0 ? `${takesOf(takes)} · ${sayBytes(bytes)}` : 'nothing in it'} · ${sayRemoved(when)}`}
+      onBack={() =>
+        attempt(async () => {
+          await restoreProject(store, id);
+          go({ project: id, moment: null });
+          onBack();
+        })
+      }
+      onDelete={() =>
+        attempt(async () => {
+          await emptyProject(store, id);
+          await tidyRenders(store);
+        })
+      }
+    />
   );
 }
 

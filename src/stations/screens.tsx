@@ -14,12 +14,19 @@ export const screens = {
   build: memo(lazy(async () => ({ default: (await import('./build/build-station')).BuildStation }))),
   deliver: memo(lazy(async () => ({ default: (await import('./deliver/deliver-station')).DeliverStation }))),
 } satisfies Record<StationName, unknown>;
-export const KeyframeSheet = lazy(async () => ({ default: (await import('./deliver/sheet')).KeyframeSheet }));
-export const Papers = lazy(async () => ({ default: (await import('./plan/along/papers')).Papers }));
+/** What fills the screen beside the stations. */
+export const pages = {
+  sheet: lazy(async () => ({ default: (await import('./deliver/sheet')).KeyframeSheet })),
+  papers: lazy(async () => ({ default: (await import('./plan/along/papers')).Papers })),
+  space: lazy(async () => ({ default: (await import('./space/space-page')).SpacePage })),
+};
+export type PageName = keyof typeof pages;
+export const isPage = (name: string | null): name is PageName => name !== null && Object.hasOwn(pages, name);
 export const ProjectMenu = lazy(async () => ({ default: (await import('./project-menu')).ProjectMenu }));
 export const ActionList = onDemand(async () => (await import('@/ui/actions/action-list')).ActionList);
 export const RemoveMoment = onDemand(async () => (await import('./remove-moment')).RemoveMoment);
 export const ReplaceSong = onDemand(async () => (await import('./replace-song')).ReplaceSong);
+export const ReplaceDemo = onDemand(async () => (await import('./replace-demo')).ReplaceDemo);
 export const RemoveProject = onDemand(async () => (await import('./projects')).RemoveProject);
 export const RemovedProjects = onDemand(async () => (await import('./projects')).RemovedProjects);
 

@@ -90,6 +90,12 @@ export function useBenchActions({
         keys: ['mod+k', 'shift+?', '?'],
         run: list,
       },
+      {
+        id: 'space',
+        text: 'Space: what takes room on this device',
+        scope: 'everywhere',
+        run: () => goTo({ station: 'space' }),
+      },
       { id: 'new', text: 'Start a project of your own', scope: 'everywhere', run: startProject },
       { id: 'demo', text: 'Open the demo afresh', scope: 'everywhere', run: openDemo },
       {

@@ -11,7 +11,7 @@ import { examineFraming } from '@/core/recipes/framing';
 import { examineHand } from '@/core/hand/examine';
 import type { Recipe, Ruler } from '@/core/recipes/recipe';
 import { examineTake } from '@/core/footage/take-findings';
-import type { Board } from '@/core/shoot/board';
+import { shortTakes, takeLabel, type Board } from '@/core/shoot/board';
 import { rememberedWith } from '@/core/remember';
 import { mostFlashes } from '@/core/safety/flash';
 import type { FlashCode } from '@/core/safety/flash-words';
@@ -45,6 +45,16 @@ function boardFindings(board: Board): Finding<ShootCode>[] {
   const count = (value: number) => ({ value, unit: 'count' as const });
   const drafts = logs.filter(({ draft, rating }) => draft && rating === 'good').length;
   if (drafts > 0) findings.push({ code: 'shoot.draft', severity: 'watch', where, measured: count(drafts) });
+  for (const row of board.rows)
+    for (const log of shortTakes(row))
+      findings.push({
+        code: 'shoot.short',
+        severity: 'watch',
+        where: { ...where, shot: row.id },
+        measured: { value: log.length ?? 0, unit: 'seconds' },
+        allowed: { value: row.shot?.seconds ?? 0, unit: 'seconds' },
+        facts: { take: takeLabel(log, row.logs), shot: row.title },
+      });
   const given = board.struck?.given.length ?? 0;
   if (given > 0) findings.push({ code: 'shoot.given', severity: 'watch', where, measured: count(given) });
   if (board.struck) return findings;

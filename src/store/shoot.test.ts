@@ -45,10 +45,10 @@ const rowOf = (board: Board, end: string): BoardRow => {
   if (!row) throw new Error(`There is no shot ${end}.`);
   return row;
 };
-const film = async (end: string, more = {}) => {
+const film = async (end: string, more = {}, seconds = 12.123) => {
   const { board } = await boardNow();
   const log = await startLog(store, project, board.setup, rowOf(board, end).id, { variation: '', ...more });
-  await stopLog(store, log, 6.123);
+  await stopLog(store, log, seconds);
   return log;
 };
 const addTake = (name: string, slot: Take['slot'], order: number) =>
@@ -91,7 +91,7 @@ describe('the log', () => {
     const first = await film('/left');
     const second = await film('/left');
     expect([first.number, second.number]).toEqual([1, 2]);
-    expect((await read()).logs.map(({ length }) => length)).toEqual([6.12, 6.12]);
+    expect((await read()).logs.map(({ length }) => length)).toEqual([12.12, 12.12]);
     const { board } = await boardNow();
     await startLog(store, project, board.setup, rowOf(board, '/right').id, { variation: '' });
     await expect(
@@ -164,6 +164,23 @@ describe('the board of a project', () => {
     expect(await shoot()).toEqual(['shoot.draft', 'shoot.ready']);
     await strikeSetup(store, project, board.setup, []);
     expect((await boardNow()).board.struck?.given).toEqual([]);
+  });
+
+  it('does not count a take as good without a word that is much shorter than its shot', async () => {
+    const { board } = await boardNow();
+    const needed = rowOf(board, '/left').shot?.seconds ?? 0;
+    const said = async () => {
+      const snapshot = await read();
+      return findingsOf(snapshot, planOf(snapshot)).shoot.filter(({ code }) => code === 'shoot.short');
+    };
+    await rateLog(store, await film('/left', {}, needed * 0.9), 'good');
+    await rateLog(store, await film('/right', {}, needed * 0.3), 'maybe');
+    expect(await said()).toEqual([]);
+    await rateLog(store, await film('/left', {}, needed * 0.3), 'good');
+    const [finding, ...others] = await said();
+    expect(others).toEqual([]);
+    const { text } = sayFinding(finding, { takes: {}, grid: null });
+    expect(text).toMatch(/^Take 2 of Left: first role counts as good, but runs for .*Film it longer/);
   });
 
   it('lists pick-ups until they are filmed or taken off', async () => {

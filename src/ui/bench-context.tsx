@@ -24,7 +24,7 @@ export type Services = {
   player: Player;
   runner: Runner;
   go: (where: {
-    station?: StationName | 'sheet' | 'papers';
+    station?: StationName | 'sheet' | 'papers' | 'space';
     moment?: string | null;
     project?: string;
     part?: string | null;

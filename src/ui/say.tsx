@@ -18,16 +18,20 @@ export function say(tone: Tone, sentence: string): void {
   void tell().catch(() => undefined);
 }
 
-/** Where sentences appear: above the stations on a desk, over the thumb on a phone. */
+/**
+ * Where sentences appear: above the stations on a desk, over the thumb on a phone, and on the set in the middle, where
+ * neither an alarm nor the way to stop a take is.
+ */
 export const Sentences = lazy(async () => {
   const { Toaster } = await import('sonner');
   return {
-    default: function Shown({ low }: { low: boolean }) {
+    default: function Shown({ place }: { place: 'top' | 'middle' | 'low' }) {
       useEffect(tellShown, []);
       return (
         <Toaster
-          position={low ? 'bottom-center' : 'top-center'}
-          mobileOffset={{ bottom: 84 }}
+          position={place === 'low' ? 'bottom-center' : 'top-center'}
+          {...(place === 'middle' ? { offset: { top: '38vh' } } : {})}
+          mobileOffset={place === 'middle' ? { top: '38vh', right: 140 } : { bottom: 84 }}
           duration={12_000}
           toastOptions={{ className: 'font-sans' }}
         />

@@ -5,6 +5,7 @@ import { useSyncExternalStore } from 'react';
 const queries = {
   phone: '(max-width: 639px), (max-height: 499px)',
   low: '(min-width: 640px) and (max-height: 499px)',
+  wide: '(orientation: landscape)',
 };
 
 const useMedia = (query: string): boolean =>
@@ -22,3 +23,5 @@ const useMedia = (query: string): boolean =>
 export const usePhone = (): boolean => useMedia(queries.phone);
 /** True on a phone that is held sideways. */
 export const useLow = (): boolean => useMedia(queries.low);
+/** True where the screen is wider than high. */
+export const useWide = (): boolean => useMedia(queries.wide);

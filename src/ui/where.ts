@@ -38,15 +38,51 @@ export function useWhere(): Where {
   };
 }
 
-/** Goes somewhere without a reload; fields that are not named stay. */
-export function goTo(where: Partial<Where>, replace = false): void {
-  const query = new URLSearchParams(window.location.search);
-  for (const [key, value] of Object.entries(where)) {
-    if (value) query.set(key, value);
-    else query.delete(key);
-  }
+/** Hears of a way that leads away, and takes it once it may be taken. */
+type Asked = (go: () => void) => void;
+let asked: Asked | null = null;
+
+/** Fields that lead away from what is on the screen; a moment or a shot is chosen in place. */
+const leading = ['project', 'station', 'part', 'setup'] as const;
+const leadsAway = (to: URLSearchParams, from: URLSearchParams) =>
+  leading.some((field) => to.get(field) !== from.get(field));
+
+/**
+ * Has every way that leads away asked about first, also the browser's own way back.
+ * @returns ends it
+ */
+export function askBeforeLeaving(ask: Asked): () => void {
+  const held = window.location.search;
+  const back = (event: PopStateEvent) => {
+    const to = window.location.search;
+    if (!leadsAway(new URLSearchParams(to), new URLSearchParams(held))) return;
+    event.stopImmediatePropagation();
+    window.history.pushState(null, '', `${window.location.pathname}${held}`);
+    ask(() => move(new URLSearchParams(to), false));
+  };
+  asked = ask;
+  window.addEventListener('popstate', back, true);
+  return () => {
+    if (asked === ask) asked = null;
+    window.removeEventListener('popstate', back, true);
+  };
+}
+
+function move(query: URLSearchParams, replace: boolean): void {
   const address = `${window.location.pathname}?${query}`;
   if (replace) window.history.replaceState(null, '', address);
   else window.history.pushState(null, '', address);
   window.dispatchEvent(new Event(changed));
+}
+
+/** Goes somewhere without a reload; fields that are not named stay. */
+export function goTo(where: Partial<Where>, replace = false): void {
+  const query = new URLSearchParams(window.location.search);
+  const before = new URLSearchParams(query);
+  for (const [key, value] of Object.entries(where)) {
+    if (value) query.set(key, value);
+    else query.delete(key);
+  }
+  if (asked && leadsAway(query, before)) asked(() => move(query, replace));
+  else move(query, replace);
 }

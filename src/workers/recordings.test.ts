@@ -6,7 +6,7 @@ import { startLog } from '@/store/commands/shoot';
 import { TestFilm } from '@/store/__tests__/film';
 import { until } from './__tests__/answers';
 import { ownLocks } from './__tests__/locks';
-import { record, recoverRecordings } from './recordings';
+import { heldBack, record, recoverRecordings, whyEnded } from './recordings';
 
 beforeEach(() => vi.stubGlobal('MediaRecorder', FakeRecorder));
 afterEach(() => {
@@ -36,7 +36,7 @@ describe('a recording', () => {
       })) as never);
     const { stop, ended } = await record(store, {} as MediaStream, log, 'Take 1', 8e6, locks);
     FakeRecorder.last.give('a piece');
-    await until(async () => expect(await store.chunks.count()).toBe(1));
+    await until(async () => expect(await store.chunks.count()).toBe(2));
     recovered.push(await recoverRecordings(store, project, locks));
     expect(recovered).toEqual([
       { kept: 0, problems: [] },
@@ -46,6 +46,30 @@ describe('a recording', () => {
     stop();
     expect(await ended).toEqual({ failure: null });
     expect((await store.chunks.toArray()).map(({ index }) => index)).toEqual([0, 1]);
+  });
+
+  it('holds room back for the log while it runs, and gives it back the moment nothing more fits', async () => {
+    const { store, log } = await rolling();
+    const { ended } = await record(store, {} as MediaStream, log, 'Take 1', 8e6, ownLocks());
+    const sizes = async () => (await store.chunks.toArray()).map(({ blob }) => blob.size);
+    expect(await sizes()).toEqual([heldBack]);
+    const full = Object.assign(new Error('No space'), { name: 'QuotaExceededError' });
+    vi.spyOn(store.chunks, 'put').mockRejectedValue(full);
+    FakeRecorder.last.give('a piece');
+    expect((await ended).failure).toBe(full);
+    expect(await sizes()).toEqual([]);
+    expect(whyEnded(full)).toMatch(/no room left on this device: the take was ended/);
+  });
+
+  it('is not begun where there is not even room for the log', async () => {
+    const { store, project, log } = await rolling();
+    const full = Object.assign(new Error('No space'), { name: 'QuotaExceededError' });
+    vi.spyOn(store.chunks, 'put').mockRejectedValue(full);
+    await expect(record(store, {} as MediaStream, log, 'Take 1', 8e6, ownLocks())).rejects.toMatchObject({
+      code: 'storage.none',
+    });
+    expect(await store.recordings.count()).toBe(0);
+    expect(await recoverRecordings(store, project, ownLocks())).toEqual({ kept: 0, problems: [] });
   });
 
   it('that a lost page left without one piece is said, and its line in the log stays', async () => {

@@ -1,5 +1,6 @@
 import type { Log } from '@/core/model/shoot-records';
 import { StreamRecorder } from '@/media/recorder';
+import { refuse } from '@/core/error';
 import { change } from '@/store/change';
 import { linkTake, logOf, stopLog } from '@/store/commands/shoot';
 import type { Recording, Store } from '@/store/db';
@@ -11,13 +12,31 @@ import { isFull } from './plain-errors';
 
 const lockOf = (id: string) => `fickle-ribbon-recording-${id}`;
 
+/** Bytes that are kept free while a take runs, so that its line in the log can be closed once nothing else fits. */
+export const heldBack = 2e6;
+const heldFor = (id: string): [string, number] => [`held back for ${id}`, 0];
+
+/** Holds room back for the log. @throws CoreError `storage.none` where there is not even that */
+async function holdRoom(store: Store, id: string): Promise<void> {
+  const [recording, index] = heldFor(id);
+  try {
+    await store.chunks.put({ recording, index, blob: new Blob([new Uint8Array(heldBack)]) });
+  } catch (error) {
+    if (!isFull(error)) throw error;
+    refuse(
+      'storage.none',
+      'There is no room left on this device for a take. Free some under Space, in the menu at the project’s name.',
+    );
+  }
+}
+
 /** A recording that runs. `ended` tells how it came out once all of it is kept. */
 export type Running = { stop: () => void; ended: Promise<{ failure: unknown }> };
 
 /**
  * Records a take into the store, second by second. Whatever ends it, {@link finishRecording} makes a file of what
  * is there.
- * @throws CoreError `recording.none` where this browser cannot record
+ * @throws CoreError `recording.none` where this browser cannot record, `storage.none` where there is no room
  */
 export async function record(
   store: Store,
@@ -53,9 +72,19 @@ export async function record(
       return ended;
     });
   });
-  await store.recordings.put(row);
-  recorder.start();
-  return { stop: () => recorder.stop(), ended };
+  try {
+    await store.recordings.put(row);
+    await holdRoom(store, log.id);
+    recorder.start();
+  } catch (error) {
+    await store.recordings.delete(log.id);
+    end({ failure: error });
+    throw error;
+  }
+  return {
+    stop: () => recorder.stop(),
+    ended: ended.finally(() => store.chunks.delete(heldFor(log.id))),
+  };
 }
 
 /**
@@ -70,6 +99,7 @@ export async function finishRecording(store: Store, id: string): Promise<string 
     store.transaction('rw', store.recordings, store.chunks, async () => {
       await store.recordings.delete(id);
       await store.chunks.where({ recording: id }).delete();
+      await store.chunks.delete(heldFor(id));
     });
   if (chunks.length === 0) {
     await drop();
@@ -81,8 +111,9 @@ export async function finishRecording(store: Store, id: string): Promise<string 
     { type: row.type, lastModified: Date.now() },
   );
   const [result] = await importFiles(store, row.project, [file], { keepDelivery: true });
-  // What could not become a file now, for want of room, is tried again when the project is next opened.
-  if (!result.record) return result.message;
+  // What could not become a file now, for want of room, is tried again once there is some.
+  if (!result.record)
+    return `${result.message} What was recorded is kept; its file is made when this project is next opened.`;
   const snapshot = await readSnapshot(store, row.project);
   const log = snapshot?.logs.find((one) => one.id === row.log);
   const board = snapshot && planOf(snapshot).boards.find(({ setup }) => setup === log?.setup);
@@ -122,7 +153,7 @@ export async function recoverRecordings(
 export function whyEnded(failure: unknown): string | null {
   if (!failure) return null;
   return isFull(failure)
-    ? 'There is no room left on this device: the recording was ended, and what was recorded until then is kept. Free some space before the next take.'
+    ? 'There is no room left on this device: the take was ended, and what was recorded until then is kept. Free some under Space, in the menu at the project’s name, before the next one.'
     : 'The recording was ended by the browser; what was recorded until then is kept.';
 }
 

@@ -10,3 +10,10 @@ export function supplies(
   const needed = gigabytes(minutes, megabits);
   return { needed, card: needed / have.card, battery: minutes / have.battery };
 }
+
+/**
+ * Seconds of a take that fit into some bytes. A recording lies there twice for a moment, until its file is made.
+ * @param bitsPerSecond of the recording
+ */
+export const secondsThatFit = (bytes: number, bitsPerSecond: number): number =>
+  (bytes * 8) / (2 * bitsPerSecond);

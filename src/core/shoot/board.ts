@@ -107,6 +107,16 @@ export function boardOf(
   };
 }
 
+/** A take is much shorter than its shot from this share of what it needs. Common practice, no published source. */
+const muchShorter = 0.6;
+
+/** Good takes that are much shorter than what is to be recorded of their shot, handles included. */
+export const shortTakes = ({ shot, logs }: Pick<BoardRow, 'shot' | 'logs'>): Log[] =>
+  logs.filter(
+    ({ rating, length }) =>
+      rating === 'good' && shot !== null && (length ?? Infinity) < muchShorter * shot.seconds,
+  );
+
 /** The number that the next slate of a shot shows. */
 export const nextNumber = ({ logs }: Pick<BoardRow, 'logs'>): number =>
   Math.max(0, ...logs.map(({ number }) => number)) + 1;

@@ -20,6 +20,8 @@ export const shootWords = {
     `${setup}: ${measured} of ${facts.of} shots have no good take yet. Next: ${facts.next}.`,
   'shoot.ready': ({ setup }) => `${setup}: every shot has a good take. This set may be struck.`,
   'shoot.given': ({ setup, measured }) => `${setup} was struck without ${measured} of its shots.`,
+  'shoot.short': ({ facts, measured, allowed }) =>
+    `Take ${facts.take} of ${facts.shot} counts as good, but runs for ${measured}, and the shot needs ${allowed} with what is spare on both sides. Film it longer, or rate it maybe.`,
   'shoot.draft': ({ setup, value, measured }) =>
     `${measured} take${value === 1 ? '' : 's'} of ${setup} ${value === 1 ? 'is a draft' : 'are drafts'}: the browser could not hold exposure, focus or white balance. Use ${value === 1 ? 'it' : 'them'} to try the moment, and film with the camera’s own application.`,
 } satisfies Words;

@@ -4,10 +4,11 @@ import type { Take } from '@/core/model/records';
 import { noSlot } from '@/core/model/slots';
 import { slotsOverPlate } from '@/core/recipes/built';
 import { formatClock } from '@/core/time/timecode';
-import { removeTake, setTake } from '@/store/commands/takes';
+import { setTake } from '@/store/commands/takes';
 import { takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
+import { useRemoveTake } from '../use-remove-take';
 
 const slots = [
   ...slotsOverPlate.map(({ key, title }) => ({ value: key, text: title })),
@@ -43,6 +44,7 @@ export function Swatch({
   const { store, attempt } = useServices();
   const snapshot = useData((data) => data.snapshot);
   const measure = takeMeasure(snapshot, take);
+  const { remove, asking } = useRemoveTake(take);
   const { id } = snapshot.project;
   // Filmed for a kind that is only planned: said, and not taken away by looking at it.
   const own = take.slot !== null && !slots.some(({ value }) => value === take.slot) ? [take.slot] : [];
@@ -80,10 +82,11 @@ export function Swatch({
             type="button"
             className="text-ink2 hover:text-ink pointer-coarse:min-h-11"
             aria-label={`Take ${take.name} out of the project`}
-            onClick={() => attempt(() => removeTake(store, id, take.id))}
+            onClick={remove}
           >
             out
           </button>
+          {asking}
         </div>
       </figcaption>
     </figure>

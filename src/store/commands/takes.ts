@@ -13,3 +13,7 @@ export const setTake = (
 /** Takes a clip, or a sound of one's own, out of the project; undo brings it back. */
 export const removeTake = (store: Store, project: string, take: string) =>
   change(store, project, 'Take out of the project', [{ remove: take }]);
+
+/** Brings a take back that was taken out. */
+export const restoreTake = (store: Store, project: string, take: string) =>
+  change(store, project, 'Bring back', [{ record: take, set: { alive: true } }]);

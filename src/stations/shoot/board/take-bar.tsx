@@ -17,7 +17,9 @@ export function TakeBar({
   onBegin,
   onStop,
   busy = false,
+  beside = false,
   head = null,
+  note = null,
 }: {
   board: Board;
   row: BoardRow | null;
@@ -26,14 +28,19 @@ export function TakeBar({
   onBegin: () => void;
   onStop: () => void;
   busy?: boolean;
-  /** what stands above it where it stands beside the picture */
+  /** it stands beside the picture, as it does on a phone held sideways */
+  beside?: boolean;
+  /** what stands above it */
   head?: ReactNode;
+  /** what is to be known before a take begins and while it runs */
+  note?: ReactNode;
 }) {
   const { store, attempt } = useServices();
   const projectId = useData((data) => data.snapshot.project.id);
-  /** on a phone held sideways it stands at the side, under the thumb */
-  const upright = useLow() || head !== null;
-  const { running } = useTake(board);
+  /** at the side it is under the thumb */
+  const low = useLow();
+  const upright = low || beside;
+  const { running, elsewhere } = useTake(board);
   const seconds = useRunning(running);
   const last = row?.logs.findLast(({ length }) => length !== null) ?? null;
 
@@ -48,6 +55,7 @@ export function TakeBar({
       scope: 'set',
       keys: ['r'],
       run: () => {
+        if (elsewhere) return;
         if (running) onStop();
         else if (row && !busy) onBegin();
       },
@@ -83,7 +91,19 @@ export function TakeBar({
           </button>
         ))}
       </div>
-      {running ? (
+      {note}
+      {running && elsewhere ? (
+        <p
+          role="status"
+          data-testid="elsewhere"
+          className={`big grid place-items-center border border-madder text-center ${round}`}
+        >
+          <span>
+            Take {running.number} runs in another window ·{' '}
+            <span className="num">{sayLengthOfTake(seconds)}</span>
+          </span>
+        </p>
+      ) : running ? (
         <button
           type="button"
           className={`big bg-madder text-raised ${round}`}

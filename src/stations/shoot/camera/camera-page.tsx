@@ -11,12 +11,15 @@ import { practiceRoleOf } from '@/core/practice/practice-set';
 import { holdsAll } from '@/media/camera';
 import { takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
+import { Confirm } from '@/ui/confirm';
+import { useLeaving } from '@/ui/leaving';
+import { beep, soundOut } from '@/ui/sound-out';
 import { filling, useFill } from '@/ui/use-fill';
-import { useLow, usePhone } from '@/ui/use-phone';
+import { useLow, usePhone, useWide } from '@/ui/use-phone';
 import { noteSeen } from '@/workers/recordings';
 import { fileName } from '../../save';
 import { TakeBar } from '../board/take-bar';
-import { beep } from '../slate/slate-player';
+import { TakeSheet } from '../board/take-sheet';
 import { useSlate } from '../slate/use-slate';
 import { useAwake } from '../use-awake';
 import { ranFor, useTake } from '../use-take';
@@ -31,6 +34,7 @@ import { ShotChooser } from './shot-chooser';
 import { useCamera } from './use-camera';
 import { usePlate } from './use-plate';
 import { useRecording } from './use-recording';
+import { useRoom } from './use-room';
 import { useWatch } from './use-watch';
 import { Viewfinder } from './viewfinder';
 
@@ -72,8 +76,13 @@ export function CameraPage({
   const slate = useSlate(row, setup, playback);
   const [moving, setMoving] = useState(false);
   const low = useLow();
+  const wide = useWide();
   const { filled, fill } = useFill(low);
   const whole = Boolean(camera) && filled;
+  /** the buttons stand beside the picture, and not below it */
+  const beside = low || (whole && wide);
+  const bitsPerSecond = Math.min(24e6, setup.capture.megabits * 1e6);
+  const room = useRoom(Boolean(camera), bitsPerSecond);
   useAwake(Boolean(camera));
 
   const mine = useMemo(() => zones.filter((zone) => zone.setup === setup.id), [zones, setup.id]);
@@ -92,7 +101,7 @@ export function CameraPage({
   const hear = (fresh: Finding[]) => {
     if (settings.sound) {
       navigator.vibrate?.([180, 80, 180]);
-      beep(fresh.some(({ severity }) => severity === 'stop') ? 440 : 660, 0.25);
+      beep({ hertz: fresh.some(({ severity }) => severity === 'stop') ? 440 : 660, seconds: 0.25 });
     }
     if (running) note(running, fresh);
   };
@@ -129,6 +138,8 @@ export function CameraPage({
   const begin = () =>
     attempt(async () => {
       if (!row || !camera) return;
+      // Asked for by this very press: alarms that come later may be heard.
+      soundOut();
       const [served] = row.shot?.moments ?? [];
       const planned = plan.moments.find(({ moment }) => moment.id === served);
       const acted = planned?.filming.shots.filter(({ what }) => what === 'action') ?? [];
@@ -154,7 +165,7 @@ export function CameraPage({
       });
       const name = `${fileName(`${setup.name} ${row.title}`)}-${log.number}`;
       try {
-        await recording.begin(camera.stream, log, name, Math.min(24e6, setup.capture.megabits * 1e6));
+        await recording.begin(camera.stream, log, name, bitsPerSecond);
       } catch (error) {
         await take.stop(log);
         throw error;
@@ -169,15 +180,18 @@ export function CameraPage({
     if (!running) return;
     slate.player?.stop();
     // A take that was begun on the slate, or before a reload, has no recording here.
-    if (recording.recording(running.id)) recording.stop();
+    if (recording.recorded === running.id) recording.stop();
     else void attempt(() => take.stop(running));
   };
 
+  const recorded = recording.recorded !== null;
+  const leaving = useLeaving(recorded);
   const takes = snapshot.takes.filter((one) => takeMeasure(snapshot, one));
   const chosen = takes.find(({ id }) => id === settings.over) ?? null;
   const picture = chosen ? (takeMeasure(snapshot, chosen)?.poster ?? null) : (plate?.pictures[0] ?? null);
-  const beside = (
+  const details = (
     <>
+      {row && <TakeSheet key={row.id} row={row} />}
       {camera && (
         <OverPicture
           settings={settings}
@@ -196,7 +210,7 @@ export function CameraPage({
   );
   return (
     <div className={whole ? `${filling} flex bg-stage` : 'flex min-h-0 flex-1'}>
-      <div className={`flex min-h-0 min-w-0 flex-1 ${whole || low ? 'flex-row' : 'flex-col'}`}>
+      <div className={`flex min-h-0 min-w-0 flex-1 ${beside ? 'flex-row' : 'flex-col'}`}>
         <div
           className={`relative flex min-h-0 min-w-0 flex-1 flex-col ${whole ? '' : 'phone:overflow-y-auto'}`}
         >
@@ -230,7 +244,7 @@ export function CameraPage({
           <div
             className={
               whole
-                ? 'absolute bottom-3 left-3 bg-ground/85 px-2.5 py-1'
+                ? 'absolute bottom-3 left-3 flex items-center gap-3 bg-ground/85 px-2.5 py-1'
                 : 'flex flex-wrap items-center justify-between gap-2 px-3.5 pb-2.5'
             }
           >
@@ -240,8 +254,9 @@ export function CameraPage({
                 Fill the screen
               </button>
             )}
+            {whole && !beside && <LeaveFull onLeave={() => fill(false)} />}
           </div>
-          {phone && !whole && <div className="flex flex-col gap-4 px-3.5 pb-4">{beside}</div>}
+          {phone && !whole && <div className="flex flex-col gap-4 px-3.5 pb-4">{details}</div>}
         </div>
         <TakeBar
           board={board}
@@ -256,7 +271,9 @@ export function CameraPage({
           busy={!camera || recording.keeping || (playback && !slate.player)}
           onBegin={begin}
           onStop={end}
-          head={whole ? <LeaveFull onLeave={() => fill(false)} /> : null}
+          beside={beside}
+          head={whole && beside ? <LeaveFull onLeave={() => fill(false)} /> : null}
+          note={<RoomNote seconds={room} needed={row?.shot?.seconds ?? 0} running={recorded} />}
         />
       </div>
       {!phone && !whole && (
@@ -264,8 +281,52 @@ export function CameraPage({
           aria-label="Detail"
           className="flex w-[340px] flex-none flex-col gap-4 overflow-y-auto border-l border-line bg-raised px-3.5 py-3"
         >
-          {beside}
+          {details}
         </aside>
+      )}
+      <Confirm
+        open={leaving !== null}
+        title="Stop the take and leave?"
+        text="A take is being recorded here. Leaving ends it; what was recorded until then is kept."
+        keep="Go on filming"
+        act="Stop and leave"
+        onAct={() => {
+          recording.stop();
+          leaving?.goOn();
+        }}
+        onClose={() => leaving?.stay()}
+      />
+    </div>
+  );
+}
+
+/** How much fits on this device before a take, and what will not; while one runs, how much is left. */
+function RoomNote({
+  seconds,
+  needed,
+  running,
+}: {
+  seconds: number | null;
+  needed: number;
+  running: boolean;
+}) {
+  const { go } = useServices();
+  if (seconds === null) return null;
+  const short = seconds < (running ? 60 : needed);
+  const fits = `Room for ${seconds < 60 ? `${Math.floor(seconds)} s` : `${Math.floor(seconds / 60)} min`}`;
+  if (!short) return <p className="num text-center !text-[12.5px] text-ink2">{fits}</p>;
+  return (
+    <div
+      role="alert"
+      data-testid="short-of-room"
+      className="border-l-4 border-madder bg-ground px-2 py-1 text-[13.5px]"
+    >
+      {fits}
+      {running ? ' more.' : `, and this shot takes ${needed} s: it will break off.`}{' '}
+      {!running && (
+        <button type="button" className="underline" onClick={() => go({ station: 'space' })}>
+          Free some space
+        </button>
       )}
     </div>
   );

@@ -13,7 +13,7 @@ import { LiveText } from '@/ui/live-text';
 import { openWatch, transferred, type Client } from '@/workers/clients';
 import type { PracticeControls } from '@/workers/practice-camera';
 import type { WatchApi } from '@/workers/watch.worker';
-import { beep } from '../slate/slate-player';
+import { beep } from '@/ui/sound-out';
 import { pictureOf } from './use-watch';
 
 type Told = { number: number; findings: Finding[]; points: PassPoint[] };
@@ -70,11 +70,11 @@ export function MovePart({
     try {
       for (const count of [3, 2, 1]) {
         setSays(`Starts in ${count}`);
-        beep(660, 0.08);
+        beep({ hertz: 660, seconds: 0.08 });
         await rest(800);
         if (stopped.current) return;
       }
-      beep(990, 0.2);
+      beep({ hertz: 990, seconds: 0.2 });
       await api.beginPass({ width, height }, anew);
       practice?.push(true);
       const begun = performance.now() / 1000;
@@ -91,7 +91,7 @@ export function MovePart({
         } else taken?.bitmap.close();
         await rest(Math.max(10, 200 - (ran() - asked) * 1000));
       }
-      beep(660, 0.3);
+      beep({ hertz: 660, seconds: 0.3 });
       const told = await api.finishPass();
       if (told) {
         const before = anew || told.first ? [] : passes;

@@ -48,12 +48,13 @@ export function Readings({
       ['sharp', '%', (reading.sharpness * 100).toFixed(0), reading.sharpness < allowed.sharpness],
     ] as const);
   return (
-    <div className={over ? 'contents' : 'flex flex-col gap-2 px-3.5 py-2.5'}>
+    <div className={over ? 'contents' : 'flex flex-col gap-2 px-3.5 py-2.5 phone:contents'}>
       <div
         className={
           over
             ? 'absolute top-3 left-3 max-w-[62%] bg-ground/85 px-2.5 py-1 text-[15px]'
-            : 'min-h-[44px] text-[15px]'
+            : // On a phone the page scrolls below it: what is wrong stays in sight.
+              'min-h-[44px] text-[15px] phone:sticky phone:top-0 phone:z-10 phone:bg-ground phone:py-1'
         }
         role="status"
         aria-live="assertive"

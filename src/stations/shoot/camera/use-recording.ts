@@ -9,6 +9,7 @@ import { finishRecording, record, whyEnded, type Running } from '@/workers/recor
 export function useRecording(onEnded: (log: Log) => Promise<void>) {
   const { store, attempt } = useServices();
   const [keeping, setKeeping] = useState(false);
+  const [recorded, setRecorded] = useState<string | null>(null);
   const running = useRef<(Running & { log: string }) | null>(null);
   const ended = useRef(onEnded);
   useEffect(() => {
@@ -20,14 +21,16 @@ export function useRecording(onEnded: (log: Log) => Promise<void>) {
     async (stream: MediaStream, log: Log, name: string, bitsPerSecond: number) => {
       const one = await record(store, stream, log, name, bitsPerSecond);
       running.current = { ...one, log: log.id };
+      setRecorded(log.id);
       void attempt(async () => {
         const { failure } = await one.ended;
         running.current = null;
+        setRecorded(null);
         setKeeping(true);
         try {
-          await ended.current(log);
           const said = whyEnded(failure);
           if (said) say('refused', said);
+          await ended.current(log);
           const told = await finishRecording(store, log.id);
           if (told) say('refused', told);
         } finally {
@@ -40,8 +43,8 @@ export function useRecording(onEnded: (log: Log) => Promise<void>) {
   return {
     begin,
     stop: () => running.current?.stop(),
-    /** true where this very take is being recorded here */
-    recording: (log: string) => running.current?.log === log,
+    /** the take that is being recorded here, by its log line */
+    recorded,
     keeping,
   };
 }

@@ -1,7 +1,7 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { LiveNumber } from '@/ui/live-number';
-import { beep } from './slate-player';
+import { beep } from '@/ui/sound-out';
 
 const around = 2 * Math.PI * 54;
 
@@ -10,13 +10,15 @@ export function HoldTimer({ start }: { start: number }) {
   const [length, setLength] = useState(start);
   const [begun, setBegun] = useState<number | null>(null);
   const [now, setNow] = useState(0);
+  /** takes the tone at the end back */
+  const silence = useRef<() => void>(() => undefined);
+  useEffect(() => () => silence.current(), []);
   useEffect(() => {
     if (begun === null) return;
     const timer = setInterval(() => {
       const at = performance.now();
       setNow(at);
       if (at - begun < length * 1000) return;
-      beep();
       setBegun(null);
     }, 50);
     return () => clearInterval(timer);
@@ -48,6 +50,9 @@ export function HoldTimer({ start }: { start: number }) {
         className="knob"
         onClick={() => {
           setNow(performance.now());
+          // The tone is laid on its time by the press itself: a browser plays none that nobody asked for.
+          if (begun === null) silence.current = beep({ later: length });
+          else silence.current();
           setBegun(begun === null ? performance.now() : null);
         }}
       >

@@ -8,13 +8,14 @@ export class SlatePlayer {
   /** @param sound the whole slate as a WAV; null to run silently */
   constructor(private readonly sound: Blob | null) {}
 
-  /** Begins; called from a press, since browsers play nothing before one. */
+  /** Begins; called from a press itself, before anything is awaited: browsers play nothing else. */
   async start(): Promise<void> {
     this.stop();
     this.plain = performance.now() / 1000;
     if (!this.sound) return;
     const context = new AudioContext();
     this.context = context;
+    void context.resume();
     const buffer = await context.decodeAudioData(await this.sound.arrayBuffer());
     if (this.context !== context) return;
     this.source = context.createBufferSource();
@@ -22,7 +23,6 @@ export class SlatePlayer {
     this.source.connect(context.destination);
     this.begun = context.currentTime + 0.1;
     this.source.start(this.begun);
-    await context.resume();
   }
 
   /** Seconds since the slate began, as they are heard; below 0 until it sounds. */
@@ -39,17 +39,4 @@ export class SlatePlayer {
     void this.context?.close();
     this.context = null;
   }
-}
-
-/** A short beep, for alarms and timers. */
-export function beep(hertz = 880, seconds = 0.18): void {
-  const context = new AudioContext();
-  const tone = context.createOscillator();
-  const gain = context.createGain();
-  gain.gain.value = 0.25;
-  tone.frequency.value = hertz;
-  tone.connect(gain).connect(context.destination);
-  tone.start();
-  tone.stop(context.currentTime + seconds);
-  tone.onended = () => void context.close();
 }

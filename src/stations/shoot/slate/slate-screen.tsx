@@ -68,14 +68,26 @@ export function SlateScreen({
   const begin = () =>
     attempt(async () => {
       if (!player) return;
-      await start(row, {
-        variation,
-        ...(timeline && passage
-          ? { passage: { at: timeline.song, from: passage.from, speed: passage.speed } }
-          : {}),
-      });
       await player.start();
       setSeconds(player.time());
+      try {
+        await start(row, {
+          variation,
+          ...(timeline && passage
+            ? {
+                passage: {
+                  at: Math.max(0, timeline.song - player.time()),
+                  from: passage.from,
+                  speed: passage.speed,
+                },
+              }
+            : {}),
+        });
+      } catch (error) {
+        player.stop();
+        setSeconds(null);
+        throw error;
+      }
     });
   const end = () =>
     attempt(async () => {
