@@ -21,6 +21,8 @@ export type Opening = {
   seed?: Seed;
   /** large tables of the seed that are wanted */
   keep?: readonly Heavy[];
+  /** bytes that the browser gives the page in all; left out, as many as it likes */
+  quota?: number;
   /** keeps the application for days without a network, as browsers do; left out, each page costs less */
   offline?: boolean;
   /** the rest of the address: "station=build" */
@@ -50,7 +52,7 @@ export class BenchPage {
   static async open(
     browser: Browser,
     url: string,
-    { size = desktop, touch = size.width < 600, seed, keep = [], offline = false, at = '' }: Opening,
+    { size = desktop, touch = size.width < 600, seed, keep = [], quota, offline = false, at = '' }: Opening,
   ): Promise<BenchPage> {
     const context = await browser.newContext({
       viewport: size,
@@ -61,10 +63,22 @@ export class BenchPage {
     context.setDefaultTimeout(120_000);
     const page = await context.newPage();
     const bench = new BenchPage(context, page);
+    // Before anything is kept: the browser remembers for a while how much it has given.
+    if (quota !== undefined) await bench.giveRoom(url, quota);
     if (seed) await lay(page, url, seed, keep);
     await page.goto(seed ? `${url}/?project=${seed.project}&${at}` : url);
     await bench.arrived();
     return bench;
+  }
+
+  /** Sets how many bytes the browser gives an address in all; left out, as many as it likes. */
+  async giveRoom(url: string, bytes?: number): Promise<void> {
+    const session = await this.context.newCDPSession(this.page);
+    const { origin } = new URL(url);
+    await session.send('Storage.overrideQuotaForOrigin', {
+      origin,
+      ...(bytes === undefined ? {} : { quotaSize: bytes }),
+    });
   }
 
   /** Another page of the same person: a second tab, or one after a page was lost. */

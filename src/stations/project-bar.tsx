@@ -1,11 +1,13 @@
 'use client';
 import { ChevronDown, Keyboard, Moon, Redo2, Undo2 } from 'lucide-react';
 import { memo, Suspense, useState } from 'react';
+import { longestName } from '@/core/model/base';
 import { setProject } from '@/store/commands/projects';
 import { useData, useServices } from '@/ui/bench-context';
 import { IconButton } from '@/ui/icon-button';
 import { ProjectMenu, RemovedProjects, RemoveProject } from './screens';
 import { focused } from '@/ui/focused';
+import { Longest } from '@/ui/longest';
 
 /** The name of the project, undo and redo, and what belongs to no station. */
 export const ProjectBar = memo(function ProjectBar({
@@ -83,18 +85,22 @@ export const ProjectBar = memo(function ProjectBar({
           )}
         </Suspense>
       ) : (
-        <input
-          ref={focused}
-          aria-label="Name of the project"
-          className="border-b-2 border-woad bg-transparent px-1 font-serif text-[14px] outline-none"
-          value={naming}
-          onChange={(event) => setNaming(event.target.value)}
-          onBlur={rename}
-          onKeyDown={(event) => {
-            if (event.key === 'Enter') rename();
-            if (event.key === 'Escape') setNaming(null);
-          }}
-        />
+        <>
+          <input
+            ref={focused}
+            aria-label="Name of the project"
+            className="border-b-2 border-woad bg-transparent px-1 font-serif text-[14px] outline-none"
+            maxLength={longestName}
+            value={naming}
+            onChange={(event) => setNaming(event.target.value)}
+            onBlur={rename}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') rename();
+              if (event.key === 'Escape') setNaming(null);
+            }}
+          />
+          {naming.length >= longestName && <Longest most={longestName} />}
+        </>
       )}
       <span className="flex-1" />
       {buttons.map(({ text, icon, run }) => (

@@ -7,11 +7,3 @@ export function saveFile(name: string, content: Blob | string, type = 'text/plai
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
 }
-
-/** A name that every file system takes: "Out to the yard" becomes "out-to-the-yard". */
-export const fileName = (text: string): string =>
-  text
-    .toLowerCase()
-    .normalize('NFKD')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '') || 'moment';

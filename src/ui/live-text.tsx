@@ -1,20 +1,25 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
+import { longestName } from '@/core/model/base';
 import { focused } from './focused';
+import { Longest } from './longest';
 
 /**
  * Words that are changed where they stand: press, type, Enter.
  * @param empty what stands there for no words; left out, words cannot be emptied
+ * @param most letters that are taken; said once they are reached
  */
 export function LiveText({
   label,
   value,
   empty,
+  most = longestName,
   onChange,
 }: {
   label: string;
   value: string;
   empty?: string;
+  most?: number;
   onChange: (value: string) => void;
 }) {
   const [typing, setTyping] = useState<string | null>(null);
@@ -50,10 +55,11 @@ export function LiveText({
     const next = typing.trim();
     if (keep && next !== value && (next !== '' || empty !== undefined)) onChange(next);
   };
-  return (
+  const input = (
     <input
       aria-label={label}
       ref={focused}
+      maxLength={most}
       enterKeyHint="done"
       className="live w-full bg-sunk text-left"
       value={typing}
@@ -68,5 +74,11 @@ export function LiveText({
         end(event.key === 'Enter', true);
       }}
     />
+  );
+  return (
+    <>
+      {input}
+      {typing.length >= most && <Longest most={most} />}
+    </>
   );
 }

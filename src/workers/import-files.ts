@@ -7,6 +7,7 @@ import { change } from '@/store/change';
 import { newRecord } from '@/store/commands/projects';
 import { newId, type Media, type Store } from '@/store/db';
 import { refuse } from '@/core/error';
+import { longestName } from '@/core/model/base';
 import { slotInName } from '@/core/recipes/built';
 import { nearestRate, type Rate } from '@/core/time/rate';
 
@@ -20,6 +21,8 @@ type Imported = {
   message: string;
   /** the take or song that it became or is */
   record?: string;
+  /** there was no room for it */
+  full?: true;
 };
 
 /** The song of a project: its sound's name, null for a ruler of seconds alone; nothing where there is no song. */
@@ -48,7 +51,7 @@ function readableName(file: string): string {
       .replace(/\.[^.]+$/, '')
       .replace(/[-_]+/g, ' ')
       .trim() || file;
-  return words[0].toUpperCase() + words.slice(1);
+  return (words[0].toUpperCase() + words.slice(1)).slice(0, longestName);
 }
 
 /** How files are brought in. */
@@ -211,10 +214,9 @@ async function importFile(
     });
     return row.probe.video ? await addTake(store, row, keepDelivery) : await addHeard(store, row);
   } catch (error) {
-    const message = isFull(error)
-      ? `There is no room left for ${name}. Free some space on this device, then bring it in again.`
-      : asCoreError(error).message;
-    return { name, outcome: 'problem', message };
+    if (!isFull(error)) return { name, outcome: 'problem', message: asCoreError(error).message };
+    const message = `There is no room left for ${name}. Free some under Space, in the menu at the project’s name, then bring it in again.`;
+    return { name, outcome: 'problem', message, full: true };
   }
 }
 

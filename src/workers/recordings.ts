@@ -30,6 +30,29 @@ async function holdRoom(store: Store, id: string): Promise<void> {
   }
 }
 
+/**
+ * How many bytes of those that a take needs really fit, found by keeping as many for a moment. What browsers tell of
+ * their room is a guess, and with some of them the same whatever is free.
+ * @returns `bytes` where all fit, else a lower bound of what does
+ */
+export async function tryRoom(store: Store, bytes: number): Promise<number> {
+  const [recording, index] = heldFor('a try');
+  const slice = new Uint8Array(1e6);
+  for (let size = bytes; size > bytes / 64; size /= 2) {
+    const parts = Array.from({ length: Math.ceil(size / slice.length) }, (_, at) =>
+      slice.subarray(0, Math.min(slice.length, size - at * slice.length)),
+    );
+    try {
+      await store.chunks.put({ recording, index, blob: new Blob(parts) });
+      await store.chunks.delete([recording, index]);
+      return size;
+    } catch (error) {
+      if (!isFull(error)) throw error;
+    }
+  }
+  return 0;
+}
+
 /** A recording that runs. `ended` tells how it came out once all of it is kept. */
 export type Running = { stop: () => void; ended: Promise<{ failure: unknown }> };
 
@@ -112,8 +135,9 @@ export async function finishRecording(store: Store, id: string): Promise<string 
   );
   const [result] = await importFiles(store, row.project, [file], { keepDelivery: true });
   // What could not become a file now, for want of room, is tried again once there is some.
-  if (!result.record)
-    return `${result.message} What was recorded is kept; its file is made when this project is next opened.`;
+  if (result.full)
+    return 'There is no room for the file of this take yet; what was recorded is kept. Free some under Space, in the menu at the project’s name: its file is made when you come back from there.';
+  if (!result.record) return result.message;
   const snapshot = await readSnapshot(store, row.project);
   const log = snapshot?.logs.find((one) => one.id === row.log);
   const board = snapshot && planOf(snapshot).boards.find(({ setup }) => setup === log?.setup);

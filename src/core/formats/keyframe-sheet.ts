@@ -1,4 +1,4 @@
-import Papa from 'papaparse';
+import { writeCsv } from './csv';
 import type { Bezier } from '../motion/easing';
 import { influencesOf } from '../motion/influence';
 import type { KeyframeRow, Step } from '../recipes/recipe';
@@ -48,10 +48,9 @@ const heads: Record<keyof ReturnType<typeof writtenRow>, string> = {
 export function keyframeCsv(steps: readonly Step[], rate: Rate, start: number): string {
   const rows = steps.flatMap((step) => step.rows).map((row) => writtenRow(row, rate, start));
   const keys = Object.keys(heads) as (keyof typeof heads)[];
-  return (
-    Papa.unparse({
-      fields: keys.map((key) => heads[key]),
-      data: rows.map((row) => keys.map((key) => row[key])),
-    }) + '\r\n'
+  const lines = writeCsv(
+    keys.map((key) => heads[key]),
+    rows.map((row) => keys.map((key) => row[key])),
   );
+  return `${lines}\r\n`;
 }

@@ -1,5 +1,5 @@
-import Papa from 'papaparse';
 import type { Slot } from '../plan/order/schedule';
+import { writeCsv } from './csv';
 
 /** Columns of a shot list. */
 const columns = [
@@ -48,5 +48,5 @@ export function writeShotList(
       words.reason(slot),
     ];
   });
-  return Papa.unparse({ fields: [...columns], data }, { newline: '\r\n', escapeFormulae: true });
+  return writeCsv(columns, data);
 }

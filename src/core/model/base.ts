@@ -7,3 +7,11 @@ export const base = { id, project: id, created: z.number(), changed: z.number(),
 
 /** A place in the song in beats. Nothing is further away than some hours of music: what is, comes from a broken file. */
 export const beatPosition = z.number().check(z.minimum(-100_000), z.maximum(100_000));
+
+/** Letters of a name that are taken from the keyboard. */
+export const longestName = 120;
+
+/** What something is called. A file may say more than is taken from the keyboard, but no name is as long as a book. */
+export const nameText = z.string().check(z.maxLength(500, 'a name of at most 500 letters'));
+/** Words that somebody wrote down. */
+export const longText = z.string().check(z.maxLength(5000, 'at most 5000 letters'));

@@ -1,7 +1,7 @@
 import * as z from 'zod/mini';
 import { rateSchema } from '../time/rate';
 import { isDate, isZone } from '../time/zone';
-import { base } from './base';
+import { base, nameText } from './base';
 
 const { id } = base;
 const above = (what: string, most: number) =>
@@ -13,7 +13,7 @@ export const setupSchema = z
   .object({
     ...base,
     kind: z.literal('setup'),
-    name: z.string(),
+    name: nameText,
     /** fractional key: setups are listed in this order */
     order: z.number(),
     place: z.enum(['inside', 'outside']),
@@ -70,7 +70,7 @@ const markSchema = z.object({
   ...base,
   kind: z.literal('mark'),
   setup: id,
-  name: z.string(),
+  name: nameText,
   x: z.number().check(z.minimum(-100), z.maximum(100)),
   y: z.number().check(z.minimum(-100), z.maximum(100)),
   /** of the person, in metres */
@@ -83,7 +83,7 @@ const pieceSchema = z.object({
   kind: z.literal('piece'),
   setup: id,
   what: z.enum(['furniture', 'door', 'backdrop']),
-  name: z.string(),
+  name: nameText,
   x: z.number().check(z.minimum(-100), z.maximum(100)),
   y: z.number().check(z.minimum(-100), z.maximum(100)),
   width: metres('the width'),
@@ -99,7 +99,7 @@ const zoneSchema = z.object({
   setup: id,
   /** a copy's place, a natural line to join along, an object both touch, a thing that moves, the way shadows fall */
   what: z.enum(['copy', 'seam', 'shared', 'moves', 'shadow']),
-  name: z.string(),
+  name: nameText,
   from: z.tuple([share, share]),
   to: z.tuple([share, share]),
 });
@@ -162,7 +162,7 @@ export const daySchema = z.object({
 const tickSchema = z.object({ ...base, kind: z.literal('tick'), of: z.string(), done: z.boolean() });
 
 /** Something of the person's own to take along. */
-const itemSchema = z.object({ ...base, kind: z.literal('item'), text: z.string().check(z.minLength(1)) });
+const itemSchema = z.object({ ...base, kind: z.literal('item'), text: nameText.check(z.minLength(1)) });
 
 export const planSchemas = [
   setupSchema,

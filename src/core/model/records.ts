@@ -1,5 +1,5 @@
 import * as z from 'zod/mini';
-import { base, beatPosition } from './base';
+import { base, beatPosition, longText, nameText } from './base';
 import { keptSchema } from '../keep/schema';
 import { rateSchema } from '../time/rate';
 import { beatGridSchema } from '../time/grid';
@@ -16,7 +16,7 @@ const { id } = base;
 const projectSchema = z.object({
   ...base,
   kind: z.literal('project'),
-  name: z.string(),
+  name: nameText,
   width: z.int().check(z.minimum(16), z.maximum(8192)),
   height: z.int().check(z.minimum(16), z.maximum(8192)),
   rate: rateSchema,
@@ -52,7 +52,7 @@ const sectionSchema = z.object({
   ...base,
   kind: z.literal('section'),
   at: beatPosition,
-  name: z.string(),
+  name: nameText,
   /** which of six dyes tints it */
   dye: z.int().check(z.minimum(0), z.maximum(5)),
 });
@@ -63,14 +63,14 @@ const cueSchema = z.object({
   kind: z.literal('cue'),
   at: beatPosition,
   until: beatPosition,
-  text: z.string(),
+  text: longText,
 });
 
 const takeSchema = z.object({
   ...base,
   kind: z.literal('take'),
   media: id,
-  name: z.string(),
+  name: nameText,
   /** the slot that it was filmed for, in whatever moment; null while nobody knows, `none` where it is kept out */
   slot: z.nullable(z.string().check(z.minLength(1))),
   /** fractional key: takes are listed in this order */
@@ -90,14 +90,14 @@ const ownSoundSchema = z.object({
   ...base,
   kind: z.literal('sound'),
   media: id,
-  name: z.string(),
+  name: nameText,
 });
 
 /** What every moment has, whatever its kind. */
 const momentFields = {
   ...base,
   kind: z.literal('moment'),
-  name: z.string(),
+  name: nameText,
   /** beat positions: begins, the effect strikes, ends */
   start: beatPosition,
   lands: beatPosition,
@@ -105,7 +105,7 @@ const momentFields = {
   /** further beat positions, by the names that its kind gives them */
   pins: z.optional(z.record(z.string(), beatPosition)),
   /** what it adds to the story, in the person's words */
-  story: z.optional(z.string()),
+  story: z.optional(longText),
   /** true once the person was asked for the story */
   asked: z.optional(z.boolean()),
   /** where it is filmed, and where its second part is filmed */

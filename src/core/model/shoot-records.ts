@@ -19,6 +19,10 @@ export const logTags = [
 ] as const;
 export type LogTag = (typeof logTags)[number];
 
+/** Letters of a variation's own words, and of a note. */
+export const longestVariation = 80;
+export const longestNote = 4000;
+
 /** One take as the set saw it; its file may come later, or be recorded here. */
 const logSchema = z.object({
   ...base,
@@ -35,8 +39,8 @@ const logSchema = z.object({
   rating: z.nullable(z.enum(ratings)),
   tags: z.partialRecord(z.enum(logTags), z.boolean()),
   /** how it differed from the others: "closer", own words, or '' */
-  variation: z.string().check(z.maxLength(80)),
-  notes: z.string().check(z.maxLength(4000)),
+  variation: z.string().check(z.maxLength(longestVariation)),
+  notes: z.string().check(z.maxLength(longestNote)),
   /** the take in the project that this became */
   take: z.nullable(id),
   /** the song was played: seconds of the take at which a beat position of it sounded, and how fast */

@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
+import { fileName } from '@/core/formats/file-name';
 import type { Moment, Project } from '@/core/model/records';
 import { deliveryRates, perSecond, rateLabel, timeOfFrame } from '@/core/time/rate';
 import { beatLabel } from '@/core/time/grid';
@@ -23,7 +24,7 @@ import { Term } from '@/ui/term';
 import { Empty, Part, Station } from '../station';
 import { captionsOf, csvOf, timelineOf } from './exports';
 import { PainterNote } from './painter-note';
-import { fileName, saveFile } from '../save';
+import { saveFile } from '../save';
 
 const question = 'Is it ready to leave?';
 const containers: { value: Container; text: string; lacking: string }[] = [
@@ -97,7 +98,7 @@ function DeliverMoment({
     (finding) => finding.where.moment === moment.id && finding.severity !== 'fine',
   );
   const stops = mine.filter((finding) => finding.severity === 'stop');
-  const base = fileName(moment.name);
+  const base = fileName(moment.name, 'moment');
   const render = () => attempt(() => askRender(store, project.id, moment.id, base));
   const give = (name: string, content: string | null, type: string) =>
     content && saveFile(name, content, type);

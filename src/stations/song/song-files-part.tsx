@@ -1,13 +1,14 @@
 'use client';
 import { useRef, useState } from 'react';
 import { say } from '@/ui/say';
+import { fileName } from '@/core/formats/file-name';
 import { clicksOf } from '@/core/song/click';
 import { meterAt, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { songMeasure } from '@/store/snapshot';
 import { openMedia } from '@/workers/clients';
 import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
-import { fileName, saveFile } from '../save';
+import { saveFile } from '../save';
 import { Part } from '../station';
 import { beatFiles, bringBeats, bringWords, wavWithCues } from './song-files';
 

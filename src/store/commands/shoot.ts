@@ -1,6 +1,14 @@
 import { refuse } from '@/core/error';
 import { slotOfShot } from '@/core/recipes/slots';
-import type { Log, LogTag, Move, Pickup, Rating } from '@/core/model/shoot-records';
+import {
+  longestNote,
+  longestVariation,
+  type Log,
+  type LogTag,
+  type Move,
+  type Pickup,
+  type Rating,
+} from '@/core/model/shoot-records';
 import { nextNumber, type Board } from '@/core/shoot/board';
 import type { FilePair } from '@/core/shoot/match-log';
 import { readArranged, type Arranged } from '../arrange';
@@ -78,10 +86,10 @@ export const tagLog = (store: Store, log: Log, tag: LogTag) =>
 /** Names the variation; the one that it has already is taken off. */
 export const varyLog = (store: Store, log: Log, variation: string) =>
   setLog(store, log, 'Variation', (now) => ({
-    variation: now.variation === variation ? '' : variation.slice(0, 80),
+    variation: now.variation === variation ? '' : variation.slice(0, longestVariation),
   }));
 export const noteLog = (store: Store, log: Log, notes: string) =>
-  setLog(store, log, 'Note', () => ({ notes: notes.slice(0, 4000) }));
+  setLog(store, log, 'Note', () => ({ notes: notes.slice(0, longestNote) }));
 export const removeLog = (store: Store, log: Log) =>
   change(store, log.project, `Remove take ${log.number}`, [{ remove: log.id }]);
 

@@ -1,6 +1,7 @@
 'use client';
 import { memo } from 'react';
 import { barAndBeat, barStart, beatOfTime, nextBar } from '@/core/time/grid';
+import { longestNote } from '@/core/model/shoot-records';
 import type { Moment } from '@/core/model/records';
 import type { MomentKind } from '@/core/recipes/films';
 import { secondSetupOf, setupOf, type PlannedMoment, type PlannedShot } from '@/core/plan/shots';
@@ -158,6 +159,7 @@ function MomentNeeds({ planned, shots }: { planned: PlannedMoment; shots: readon
             . Adds to the story:{' '}
             <LiveText
               label={`What ${moment.name} adds to the story`}
+              most={longestNote}
               value={moment.story?.trim() || 'one line here'}
               onChange={(story) => save('Story', { story })}
             />

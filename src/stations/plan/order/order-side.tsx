@@ -1,4 +1,5 @@
 'use client';
+import { fileName } from '@/core/formats/file-name';
 import { writeCalendar } from '@/core/formats/calendar';
 import { writeShotList } from '@/core/formats/shot-list';
 import { refuse } from '@/core/error';
@@ -8,7 +9,7 @@ import { useData, useServices } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { usePhone } from '@/ui/use-phone';
 import { useWhere } from '@/ui/where';
-import { fileName, saveFile } from '../../save';
+import { saveFile } from '../../save';
 import { Part } from '../../station';
 import { sayReason } from '../reasons';
 import { ShotDetail } from './shot-detail';

@@ -1,11 +1,12 @@
 'use client';
 import { useState } from 'react';
-import { logTags, ratings, type Log } from '@/core/model/shoot-records';
+import { logTags, longestNote, longestVariation, ratings, type Log } from '@/core/model/shoot-records';
 import { takeLabel, type BoardRow } from '@/core/shoot/board';
 import { sayFinding } from '@/core/finding/say';
 import { noteLog, rateLog, removeLog, removePickup, tagLog, varyLog } from '@/store/commands/shoot';
 import { useData, useServices } from '@/ui/bench-context';
 import { useTyped } from '@/ui/use-typed';
+import { Longest } from '@/ui/longest';
 import { Choices } from '@/ui/choices';
 import { ratingWords, sayLengthOfTake, sayTimeOfDay } from '../words';
 import { Dictate } from './dictate';
@@ -124,7 +125,7 @@ function TakeDetail({ log, row }: { log: Log; row: BoardRow }) {
           placeholder="own words"
           className="min-h-11 w-36 border-b-2 border-line bg-transparent px-1 text-[14px] placeholder:text-ink2"
           value={own}
-          maxLength={80}
+          maxLength={longestVariation}
           onChange={(event) => setOwn(event.target.value)}
           onKeyDown={(event) => {
             if (event.key !== 'Enter' || own.trim() === '') return;
@@ -132,16 +133,19 @@ function TakeDetail({ log, row }: { log: Log; row: BoardRow }) {
             setOwn('');
           }}
         />
+        {own.length >= longestVariation && <Longest most={longestVariation} />}
       </div>
       <textarea
         aria-label="Notes"
         placeholder="Notes"
         rows={2}
+        maxLength={longestNote}
         className="min-h-11 w-full border border-line bg-ground p-2 text-[14px] placeholder:text-ink2"
         value={notes.text}
         onChange={(event) => notes.type(event.target.value)}
         onBlur={notes.flush}
       />
+      {notes.text.length >= longestNote && <Longest most={longestNote} />}
       <div className="flex flex-wrap gap-2">
         <Dictate
           onWords={(text) => {

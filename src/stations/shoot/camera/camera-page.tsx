@@ -1,6 +1,7 @@
 'use client';
 import { Minimize } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { fileName } from '@/core/formats/file-name';
 import type { Finding } from '@/core/finding/finding';
 import type { Setup } from '@/core/model/plan-records';
 import type { Log } from '@/core/model/shoot-records';
@@ -9,6 +10,7 @@ import { perSecond } from '@/core/time/rate';
 import type { WatchFrame } from '@/core/watch/alarms';
 import { practiceRoleOf } from '@/core/practice/practice-set';
 import { holdsAll } from '@/media/camera';
+import { removeLog } from '@/store/commands/shoot';
 import { takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
 import { Confirm } from '@/ui/confirm';
@@ -17,7 +19,6 @@ import { beep, soundOut } from '@/ui/sound-out';
 import { filling, useFill } from '@/ui/use-fill';
 import { useLow, usePhone, useWide } from '@/ui/use-phone';
 import { noteSeen } from '@/workers/recordings';
-import { fileName } from '../../save';
 import { TakeBar } from '../board/take-bar';
 import { TakeSheet } from '../board/take-sheet';
 import { useSlate } from '../slate/use-slate';
@@ -82,7 +83,6 @@ export function CameraPage({
   /** the buttons stand beside the picture, and not below it */
   const beside = low || (whole && wide);
   const bitsPerSecond = Math.min(24e6, setup.capture.megabits * 1e6);
-  const room = useRoom(Boolean(camera), bitsPerSecond);
   useAwake(Boolean(camera));
 
   const mine = useMemo(() => zones.filter((zone) => zone.setup === setup.id), [zones, setup.id]);
@@ -167,7 +167,9 @@ export function CameraPage({
       try {
         await recording.begin(camera.stream, log, name, bitsPerSecond);
       } catch (error) {
+        // What never began is no take.
         await take.stop(log);
+        await removeLog(store, log);
         throw error;
       }
       // What was wrong before the take began is wrong in it too, and is not told again.
@@ -185,6 +187,8 @@ export function CameraPage({
   };
 
   const recorded = recording.recorded !== null;
+  const needed = row?.shot?.seconds ?? 10;
+  const room = useRoom(store, Boolean(camera), bitsPerSecond, recorded || recording.keeping ? 0 : needed);
   const leaving = useLeaving(recorded);
   const takes = snapshot.takes.filter((one) => takeMeasure(snapshot, one));
   const chosen = takes.find(({ id }) => id === settings.over) ?? null;
@@ -273,7 +277,7 @@ export function CameraPage({
           onStop={end}
           beside={beside}
           head={whole && beside ? <LeaveFull onLeave={() => fill(false)} /> : null}
-          note={<RoomNote seconds={room} needed={row?.shot?.seconds ?? 0} running={recorded} />}
+          note={<RoomNote seconds={room} needed={needed} running={recorded} />}
         />
       </div>
       {!phone && !whole && (

@@ -54,7 +54,7 @@ export function Readings({
           over
             ? 'absolute top-3 left-3 max-w-[62%] bg-ground/85 px-2.5 py-1 text-[15px]'
             : // On a phone the page scrolls below it: what is wrong stays in sight.
-              'min-h-[44px] text-[15px] phone:sticky phone:top-0 phone:z-10 phone:bg-ground phone:py-1'
+              'min-h-[44px] flex-none text-[15px] phone:sticky phone:top-0 phone:z-10 phone:bg-ground phone:px-3.5 phone:pt-2 phone:pb-1'
         }
         role="status"
         aria-live="assertive"
@@ -91,7 +91,7 @@ export function Readings({
         </p>
       )}
       {numbers && !over && (
-        <dl className="grid grid-cols-6 gap-1.5">
+        <dl className="grid flex-none grid-cols-6 gap-1.5 phone:px-3.5 phone:pb-2">
           {numbers.map(([name, unit, value, over]) => (
             <div key={name} data-reading={name}>
               <dt className="text-[11.5px] whitespace-nowrap text-ink2">
@@ -108,7 +108,7 @@ export function Readings({
         </dl>
       )}
       {plate?.from === 'file' && !over && (
-        <p className="text-[13px] text-ink2">
+        <p className="flex-none text-[13px] text-ink2 phone:px-3.5 phone:pb-2">
           Held against the plate’s file: colours of two cameras differ. Film a plate with this camera to be
           exact.
         </p>

@@ -1,11 +1,12 @@
 'use client';
+import { fileName } from '@/core/formats/file-name';
 import { useCallback, useRef, useState } from 'react';
 import { say } from '@/ui/say';
 import type { Merged } from '@/store/merge/merge';
 import { gatherBundle, takeInBundle } from '@/store/merge/carry';
 import type { Store } from '@/store/db';
 import { callback, openMedia } from '@/workers/clients';
-import { saveFile, fileName } from '../../save';
+import { saveFile } from '../../save';
 
 export type Busy = { text: string; share: number } | null;
 

@@ -1,0 +1,11 @@
+import Papa from 'papaparse';
+
+/** What a spreadsheet would take for a formula; a number or a time with its sign is none. @see OWASP, CSV injection */
+const formula = /^[=@\t\r]|^[+-](?!\d[\d.,:]*(?: %)?$)/;
+
+/** Lines of CSV under their heads, safe to open in a spreadsheet. @see RFC 4180 */
+export const writeCsv = (fields: readonly string[], data: readonly (readonly unknown[])[]): string =>
+  Papa.unparse(
+    { fields: [...fields], data: data.map((row) => [...row]) },
+    { newline: '\r\n', escapeFormulae: formula },
+  );
