@@ -250,7 +250,7 @@ describe('the plan, on the demo', () => {
     await expect.poll(order).toEqual(before);
   });
 
-  test('warns of a day that is too short, and takes one over midnight', async ({ open }) => {
+  test('goes on to the next day where one is too short, and takes one over midnight', async ({ open }) => {
     const bench = await withPlan(open, 'order');
     const { page } = bench;
     const set = async (name: string, text: string) => {
@@ -258,7 +258,7 @@ describe('the plan, on the demo', () => {
       await page.keyboard.press('Enter');
     };
     await set('Until', '11:00');
-    await bench.found('order.over');
+    await bench.found('order.days');
     await set('From', '22:30');
     await set('Until', '05:00');
     await expect.poll(() => page.locator('tbody tr').first().innerText()).toMatch(/23:00/);

@@ -218,7 +218,7 @@ describe('bringing files in', () => {
     );
     const outcomes = await bring([file('big.mp4', 'clip big'), file('small.mp4', 'clip small')]);
     expect(outcomes.map(({ outcome }) => outcome)).toEqual(['problem', 'take']);
-    expect(outcomes[0].message).toMatch(/no room left for big\.mp4\. Free some space/);
+    expect(outcomes[0].message).toMatch(/no room left for big\.mp4\. Free some under Space/);
     expect([...(await film.read()).media.values()].map(({ name }) => name)).toEqual(['small.mp4']);
     expect((await bring([file('big.mp4', 'clip big')]))[0].outcome).toBe('take');
   });

@@ -6,7 +6,20 @@ describe('CSV', () => {
   it('takes the edge off formulas and leaves numbers and times with a sign as they are', () => {
     // OWASP's list of what begins a formula.
     const bad = ['=1+1', '+cmd|x', '-2+3', '@SUM(A1)', '\t=1', '\r=1', '+', '-x', '=HYPERLINK("a")'];
-    const good = ['+0:30', '+12:05', '-12.5', '-3', '+1', '-0.25 %', 'Left: first role', '−4', 'a=b', ''];
+    const good = [
+      '+0:30',
+      '+12:05',
+      '-12.5',
+      '-3',
+      '+1',
+      '-0.25 %',
+      '-12.500 px',
+      '-00:00:02:01',
+      'Left: first role',
+      '−4',
+      'a=b',
+      '',
+    ];
     const { data } = Papa.parse<string[]>(
       writeCsv(
         ['one'],
