@@ -5,6 +5,7 @@ import { recipeOf } from '@/core/recipes/built';
 import { redo, undo } from '@/store/change';
 import { createProject } from '@/store/commands/projects';
 import type { Store } from '@/store/db';
+import { heal } from '@/store/heal';
 import { needsOf } from '@/store/needs';
 import { sayStep } from '@/store/say-step';
 import { findingsOf, type StationName } from '@/store/findings';
@@ -20,6 +21,7 @@ import { usePhone } from '@/ui/use-phone';
 import { NewerVersion } from '@/ui/newer-version';
 import { useTheme } from '@/ui/theme';
 import { goTo, useWhere } from '@/ui/where';
+import { asCoreError } from '@/workers/plain-errors';
 import { Runner } from '@/workers/runner';
 import { demoName } from './demo-name';
 import { usePlan } from './plan/use-plan';
@@ -55,9 +57,27 @@ type Opened = {
 /** A project on the bench, once it is read. */
 export function Bench({ project, ...opened }: Opened & { project: string }) {
   const { store } = opened;
+  const [sound, setSound] = useState(false);
   const snapshot = useLiveQuery(() => readSnapshot(store, project), [store, project]);
   useEffect(fetchWhenIdle, []);
-  return snapshot ? <Laid snapshot={snapshot} {...opened} /> : <Waiting text="Opening the bench …" />;
+  useEffect(() => {
+    let here = true;
+    void heal(store, project)
+      .then(
+        (mended) =>
+          mended > 0 && say('known', 'What a damaged file had left in this project was taken out of it.'),
+      )
+      .catch((error: unknown) => say('refused', asCoreError(error).message))
+      .finally(() => here && setSound(true));
+    return () => {
+      here = false;
+    };
+  }, [store, project]);
+  return snapshot && sound ? (
+    <Laid snapshot={snapshot} {...opened} />
+  ) : (
+    <Waiting text="Opening the bench …" />
+  );
 }
 
 /** Keeps the project's work going, and shows the station that one is at. */

@@ -4,9 +4,14 @@ import { applyOps, fieldOf, same } from './apply';
 import { readArranged, type Arranged } from './arrange';
 import type { Command, FieldOp, Store } from './db';
 
-/** One thing to change: a new record, fields of one (dots lead inwards), or its end. */
+/**
+ * One thing to change: a new record, fields of one (dots lead inwards), or its end. Fields that are `decided` are
+ * written also where they hold that value already, so that other devices hear of it.
+ */
 export type Edit =
-  { create: AnyRecord } | { record: string; set: Record<string, unknown> } | { remove: string };
+  | { create: AnyRecord }
+  | { record: string; set: Record<string, unknown>; decided?: true }
+  | { remove: string };
 
 /** Writes operations onto records; every result must satisfy the schema. */
 async function write(store: Store, ops: readonly FieldOp[], stamp: string): Promise<void> {
@@ -89,7 +94,8 @@ export async function change(
       if (!record) refuse('gone', 'This is no longer in the project. Undo brings it back.');
       for (const [field, after] of Object.entries('remove' in edit ? { alive: false } : edit.set)) {
         const before = fieldOf(record, field);
-        if (!same(before, after)) ops.push({ record: id, kind: record.kind, field, before, after });
+        if (!same(before, after) || ('decided' in edit && edit.decided))
+          ops.push({ record: id, kind: record.kind, field, before, after });
       }
     }
     if (ops.length === 0) return null;

@@ -139,6 +139,8 @@ export type Conflict = {
   holds: 'here' | 'there';
   /** labels of the steps that made the change */
   labels: { here: string; there: string };
+  /** stamp of the later one of them: what changed the field after that has settled it; left out by older versions */
+  since?: string;
 };
 
 /** Tables that every screen follows: what was not written since it was read is not read again. */

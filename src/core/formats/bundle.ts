@@ -2,6 +2,7 @@ import * as z from 'zod/mini';
 import { refuse } from '../error';
 import { commandSchema } from '../model/command';
 import { liftOps, modelVersion } from '../model/lift';
+import { isWrongType } from '../model/typed';
 
 /** The file's own name for what it is. Its version is the model's. See docs/bundle.md. */
 export const bundleFormat = 'fickle-ribbon bundle';
@@ -107,6 +108,12 @@ export function readBundle(text: string): Bundle {
   if (checked.success) {
     const { commands, ...rest } = checked.data;
     const lifted = commands.map((command) => ({ ...command, ops: liftOps(command.ops, version) }));
+    const wrong = lifted.flatMap(({ ops }) => ops).find(isWrongType);
+    if (wrong)
+      refuse(
+        'bundle.broken',
+        `This file is damaged: “${wrong.field}” of a ${wrong.kind} holds what cannot stand there. Nothing of it was taken in. Save it again on the other device and carry it over.`,
+      );
     return { ...rest, version: modelVersion, commands: lifted };
   }
   const [issue] = checked.error.issues;

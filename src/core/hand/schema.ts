@@ -19,15 +19,16 @@ export const valuesOf = (layer: string): HandValue[] =>
   handValueNames.filter((name) => name !== 'opacity' || layer !== wholeLayer);
 
 const share = z.number().check(z.minimum(0), z.maximum(1));
-const curveSchema = z.tuple([share, z.number(), share, z.number()]);
+const overshoot = z.number().check(z.minimum(-100), z.maximum(100));
+const curveSchema = z.tuple([share, overshoot, share, overshoot]);
 
 /** A value at an instant that is counted from one of the moment's own. */
 const handKeySchema = z.object({
   /** the instant by its name, and how long after it (before it, below zero) */
   from: z.string(),
-  by: z.number(),
+  by: z.number().check(z.minimum(-1e6), z.maximum(1e6)),
   unit: z.enum(['frames', 'beats', 'seconds']),
-  value: z.number(),
+  value: z.number().check(z.minimum(-1e5), z.maximum(1e5)),
   /** how it goes on to the next key: not at all until that comes, or along a curve */
   ease: z.union([z.literal('hold'), curveSchema]),
 });

@@ -6,6 +6,9 @@ export const timeOfStamp = (stamp: string): number => parseInt(stamp.slice(0, 9)
 /** No clock is ever set so far ahead: a later stamp would leave no room for those that are still to come. */
 const latest = Date.UTC(2200, 0);
 
+/** Sorts after every stamp that may be. */
+export const latestStamp = latest.toString(36).padStart(9, '0');
+
 /** A stamp of the hybrid clock: time and count in base 36, then the device. Sorts as text. */
 const stampSchema = z.string().check(
   z.regex(/^[0-9a-z]{9}:[0-9a-z]{4}:[0-9a-z]{1,12}$/, 'no stamp of this clock'),

@@ -1,7 +1,7 @@
 import * as z from 'zod/mini';
 import { rateSchema } from '../time/rate';
 import { isDate, isZone } from '../time/zone';
-import { base, nameText } from './base';
+import { base, beatPosition, nameText } from './base';
 
 const { id } = base;
 const above = (what: string, most: number) =>
@@ -114,8 +114,8 @@ export const passSchema = z.object({
   size: z.enum(['wide', 'medium', 'close']),
   steadiness: z.enum(['steady', 'moving', 'handheld']),
   /** beat positions; null for the whole song */
-  from: z.nullable(z.number()),
-  until: z.nullable(z.number()),
+  from: z.nullable(beatPosition),
+  until: z.nullable(beatPosition),
   times: z.int().check(z.minimum(1), z.maximum(50)),
 });
 

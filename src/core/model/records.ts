@@ -160,8 +160,8 @@ const styleSchema = z.object({
   name: z.string().check(z.minLength(1), z.maxLength(60)),
   kept: keptSchema,
   rate: rateSchema,
-  width: z.int().check(z.positive()),
-  height: z.int().check(z.positive()),
+  width: z.int().check(z.positive(), z.maximum(65_536)),
+  height: z.int().check(z.positive(), z.maximum(65_536)),
 });
 
 export const recordSchema = z.discriminatedUnion('kind', [

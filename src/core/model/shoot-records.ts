@@ -1,5 +1,5 @@
 import * as z from 'zod/mini';
-import { base } from './base';
+import { base, beatPosition, secondsOf } from './base';
 
 const { id } = base;
 
@@ -35,7 +35,7 @@ const logSchema = z.object({
   /** time of day at which it began: milliseconds since 1970, by this device's clock */
   started: z.number(),
   /** seconds by a clock that does not jump; null while it runs */
-  length: z.nullable(z.number().check(z.nonnegative())),
+  length: z.nullable(z.number().check(z.nonnegative(), z.maximum(1e6))),
   rating: z.nullable(z.enum(ratings)),
   tags: z.partialRecord(z.enum(logTags), z.boolean()),
   /** how it differed from the others: "closer", own words, or '' */
@@ -44,7 +44,9 @@ const logSchema = z.object({
   /** the take in the project that this became */
   take: z.nullable(id),
   /** the song was played: seconds of the take at which a beat position of it sounded, and how fast */
-  passage: z.optional(z.object({ at: z.number(), from: z.number(), speed: z.number().check(z.positive()) })),
+  passage: z.optional(
+    z.object({ at: secondsOf, from: beatPosition, speed: z.number().check(z.minimum(0.01), z.maximum(100)) }),
+  ),
   /** recorded here, with exposure, focus or white balance left to the camera */
   draft: z.optional(z.boolean()),
   /** what the live watch said, seconds of the take */

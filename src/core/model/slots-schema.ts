@@ -1,11 +1,12 @@
 import * as z from 'zod/mini';
+import { framePoint, secondsOf } from './base';
 
 const id = z.string().check(z.minLength(1));
 
 /** A tap on a performer: seconds in the take's own file, point in shares of the frame. */
 const tapSchema = z.object({
-  time: z.number(),
-  at: z.tuple([z.number(), z.number()]),
+  time: secondsOf,
+  at: framePoint,
   /** the take that was tapped; left out by those of the first versions */
   take: z.optional(id),
 });
@@ -18,7 +19,7 @@ export type Tap = z.infer<typeof tapSchema>;
 const fillSchema = z.object({
   take: z.optional(z.nullable(id)),
   /** seconds of the take at the frame on which it first shows */
-  at: z.optional(z.number().check(z.nonnegative())),
+  at: z.optional(secondsOf.check(z.nonnegative())),
   /** the performers that are kept; none where the bench finds one */
   taps: z.optional(z.array(tapSchema)),
 });

@@ -7,7 +7,9 @@ import { refuse } from '../error';
  * positions count in beats and may be fractions or negative. `beats` are seconds, strictly rising.
  */
 export const beatGridSchema = z.object({
-  beats: z.array(z.number()).check(z.minLength(2)),
+  beats: z
+    .array(z.number().check(z.minimum(-1e6), z.maximum(1e6)))
+    .check(z.minLength(2), z.maxLength(200_000)),
   beatsPerBar: z.int().check(z.minimum(1), z.maximum(16)),
   firstDownbeat: z.int().check(z.nonnegative()),
   /** where bars of another length begin: beat positions on a bar, rising */

@@ -1,7 +1,10 @@
 import * as z from 'zod/mini';
 
 /** A frame rate as an exact fraction: 24000/1001 is `{ num: 24000, den: 1001 }`. */
-export const rateSchema = z.object({ num: z.int().check(z.positive()), den: z.int().check(z.positive()) });
+export const rateSchema = z.object({
+  num: z.int().check(z.positive(), z.maximum(1e6)),
+  den: z.int().check(z.positive(), z.maximum(1e6)),
+});
 export type Rate = z.infer<typeof rateSchema>;
 
 /** The rates that films and videos are delivered at. */

@@ -1,5 +1,5 @@
 import { same } from '../apply';
-import type { Command, Conflict, FieldOp } from '../db';
+import type { Command, Conflict, FieldOp, StoredRecord } from '../db';
 
 type Last = { op: FieldOp; stamp: string; label: string };
 
@@ -17,6 +17,12 @@ function lastChanges(commands: readonly Command[], known: ReadonlySet<string>): 
   }
   return out;
 }
+
+/** True where a field was changed once more after the two changes that a conflict lists. */
+export const isSettled = ({ field, since }: Conflict, record: StoredRecord | undefined): boolean =>
+  record !== undefined &&
+  since !== undefined &&
+  Object.entries(record.stamps).some(([one, stamp]) => overlaps(one, field) && stamp > since);
 
 const overlaps = (a: string, b: string) => a === b || a.startsWith(`${b}.`) || b.startsWith(`${a}.`);
 
@@ -54,6 +60,7 @@ export function conflictsOf(
         there: removal ? removed[0] !== two : two.op.after,
         holds: removal ? (removed[0] === one ? 'here' : 'there') : one.stamp > two.stamp ? 'here' : 'there',
         labels: { here: one.label, there: two.label },
+        since: one.stamp > two.stamp ? one.stamp : two.stamp,
       });
     }
   }

@@ -148,6 +148,49 @@ describe('two histories', () => {
     expect(await two.records.get('log')).toMatchObject({ notes: 'here' });
   });
 
+  it('settles on both devices what was chosen on one, also where that was in force already', async () => {
+    for (const side of ['here', 'there'] as const) {
+      const { one, two, project } = await twoDevices();
+      await change(one, project, 'Note', [{ record: 'log', set: { notes: 'here' } }]);
+      await change(two, project, 'Note', [{ record: 'log', set: { notes: 'there' } }]);
+      const [a, b] = [await history(one), await history(two)];
+      const { conflicts } = await mergeHistory(one, project, b);
+      await mergeHistory(two, project, a);
+      expect(await two.conflicts.count()).toBe(1);
+      await chooseSide(one, conflicts[0], side);
+      await mergeHistory(two, project, await history(one));
+      expect(await two.conflicts.count()).toBe(0);
+      expect(await two.records.get('log')).toMatchObject({ notes: side });
+      expect(await state(two)).toEqual(await state(one));
+    }
+  });
+
+  it('does not let an old list undo what was decided since', async () => {
+    const { one, two, project } = await twoDevices();
+    await change(one, project, 'Remove', [{ remove: 'a' }]);
+    await change(two, project, 'Move', [{ record: 'a', set: { x: 5 } }]);
+    const { conflicts } = await mergeHistory(one, project, await history(two));
+    // Brought back by hand; the list still offers to keep it removed.
+    await change(one, project, 'Bring back', [{ record: 'a', set: { alive: true } }]);
+    await expect(chooseSide(one, conflicts[0], 'here')).rejects.toMatchObject({ code: 'conflict.settled' });
+    expect(await one.records.get('a')).toMatchObject({ alive: true, x: 5 });
+    expect(await one.conflicts.count()).toBe(0);
+  });
+
+  it('takes a genuine file in after one that brought nothing under the same stamps', async () => {
+    const { one, two, project } = await twoDevices();
+    await change(one, project, 'Move', [{ record: 'a', set: { x: 7 } }]);
+    const genuine = await history(one);
+    const made = genuine.map((command): Command => ({
+      ...command,
+      ops: command.ops.map((op) => ({ ...op, after: op.field === 'x' ? 'nowhere' : op.after })),
+    }));
+    const empty = genuine.map((command): Command => ({ ...command, ops: [] }));
+    for (const odd of [empty, made.slice(-1)]) await mergeHistory(two, project, odd);
+    expect(await mergeHistory(two, project, genuine)).toMatchObject({ steps: 1 });
+    expect(await two.records.get('a')).toMatchObject({ x: 7 });
+  });
+
   it('lists a record that one side removed and the other went on with', async () => {
     const { one, two, project } = await twoDevices();
     await change(one, project, 'Remove', [{ remove: 'a' }]);

@@ -1,10 +1,16 @@
 import { refuse } from '@/core/error';
 import { change } from '../change';
 import type { Command, Conflict, Store } from '../db';
-import { conflictsOf } from './conflicts';
+import { conflictsOf, isSettled } from './conflicts';
 import { replayRecord, unite } from './replay';
 
-export type Merged = { steps: number; records: number; conflicts: Conflict[] };
+export type Merged = {
+  steps: number;
+  records: number;
+  conflicts: Conflict[];
+  /** steps of a history of which none could be used: nothing of it was kept */
+  refused: number;
+};
 
 /**
  * Takes another device's history of a project in. Both sides' edits survive; where both changed one field, the
@@ -38,8 +44,15 @@ export async function mergeHistory(
       const record = replayRecord(id, commands);
       return record && record.project === project ? [record] : [];
     });
+    // A history whose every step was passed over is not kept: steps that were made up under the stamps of others'
+    // would else stand in for those when they come.
+    const made = new Map(records.map((record) => [record.id, record]));
+    const counts = ({ id, ops }: Command) =>
+      ops.some(({ record, field }) => (made.get(record)?.stamps[field] ?? '') >= id);
+    if (!fresh.some(counts)) return { steps: 0, records: 0, conflicts: [], refused: fresh.length };
     await store.writeRows('records', records);
     const conflicts = conflictsOf(project, mine, theirs);
+    await dropSettled(store, project);
     await store.commands.bulkPut(
       fresh.map((command) => ({
         ...command,
@@ -48,14 +61,35 @@ export async function mergeHistory(
     );
     for (const { id } of fresh) store.clock.saw(id);
     await store.writeRows('conflicts', conflicts);
-    return { steps: fresh.length, records: records.length, conflicts };
+    return { steps: fresh.length, records: records.length, conflicts, refused: 0 };
   });
 }
 
-/** Chooses one side of a conflict; undo goes back to the other. */
+/** Takes off the list what was settled on another device, or decided by changing it once more. */
+async function dropSettled(store: Store, project: string): Promise<void> {
+  const conflicts = await store.conflicts.where({ project }).toArray();
+  const records = await store.records.bulkGet(conflicts.map(({ record }) => record));
+  const settled = conflicts.filter((conflict, index) => isSettled(conflict, records[index]));
+  await store.removeRows(
+    'conflicts',
+    project,
+    settled.map(({ id }) => id),
+  );
+}
+
+/**
+ * Chooses one side of a conflict, also where that is in force already, so that the other device hears of it; undo
+ * goes back.
+ * @throws CoreError `conflict.settled` where the field was changed once more since; then it stays as it is
+ */
 export async function chooseSide(store: Store, conflict: Conflict, side: 'here' | 'there'): Promise<void> {
-  await change(store, conflict.project, 'Choose between two changes', [
-    { record: conflict.record, set: { [conflict.field]: conflict[side] } },
+  const { project, record, field, id } = conflict;
+  if (isSettled(conflict, await store.records.get(record))) {
+    await store.removeRows('conflicts', project, [id]);
+    refuse('conflict.settled', 'This was changed once more since, and stays as it is now.');
+  }
+  await change(store, project, 'Choose between two changes', [
+    { record, set: { [field]: conflict[side] }, decided: true },
   ]);
-  await store.removeRows('conflicts', conflict.project, [conflict.id]);
+  await store.removeRows('conflicts', project, [id]);
 }

@@ -1,6 +1,5 @@
 import * as z from 'zod/mini';
-
-const point = z.tuple([z.number(), z.number()]);
+import { framePoint } from '../../model/base';
 
 export const cloneSchema = z.object({
   /** what happens between them, for the plan; unset is a mere meeting */
@@ -14,9 +13,9 @@ export const cloneSchema = z.object({
   /** width of the soft edge in delivery pixels */
   feather: z.number().check(z.minimum(0), z.maximum(400)),
   /** outline of where the right take shows, in shares of the frame, where it was set by hand */
-  seam: z.nullable(z.array(point).check(z.minLength(3))),
+  seam: z.nullable(z.array(framePoint).check(z.minLength(3))),
   /** the same of where each further copy shows, by its slot */
-  seams: z.optional(z.record(z.string(), z.nullable(z.array(point).check(z.minLength(3))))),
+  seams: z.optional(z.record(z.string(), z.nullable(z.array(framePoint).check(z.minLength(3))))),
 });
 export type CloneSettings = z.infer<typeof cloneSchema>;
 

@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import { framePoint } from '../../model/base';
 
 export const coverSchema = z.object({
   objects: z.int().check(z.minimum(1), z.maximum(12)),
@@ -7,9 +8,7 @@ export const coverSchema = z.object({
   /** delivery pixels over which the patch's edge is soft; unset is 16 */
   soft: z.optional(z.number().check(z.minimum(0), z.maximum(400))),
   /** outline of the patch in shares of the frame, as it was drawn; null is where it lies at first */
-  patch: z.optional(
-    z.nullable(z.array(z.tuple([z.number(), z.number()])).check(z.minLength(3), z.maxLength(200))),
-  ),
+  patch: z.optional(z.nullable(z.array(framePoint).check(z.minLength(3), z.maxLength(200)))),
 });
 type CoverSettings = z.infer<typeof coverSchema>;
 

@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import { framePoint, secondsOf } from '../../model/base';
 
 export const mostPieces = 24;
 
@@ -8,10 +9,7 @@ export const freezeSchema = z.object({
   lean: z.optional(z.number().check(z.minimum(-60), z.maximum(60))),
   /** the outline of a piece in shares of the frame, by its number, where it was drawn; else it is cut level */
   cuts: z.optional(
-    z.record(
-      z.string(),
-      z.nullable(z.array(z.tuple([z.number(), z.number()])).check(z.minLength(3), z.maxLength(200))),
-    ),
+    z.record(z.string(), z.nullable(z.array(framePoint).check(z.minLength(3), z.maxLength(200)))),
   ),
   /** degrees that a piece is turned by where it comes from */
   turn: z.number().check(z.minimum(0), z.maximum(360)),
@@ -24,13 +22,11 @@ export const freezeSchema = z.object({
   shake: z.optional(z.number().check(z.minimum(0), z.maximum(100))),
   after: z.optional(z.enum(['stands', 'runs'])),
   /** seconds of the take in which the pose is held; unset is where the take begins */
-  frozen: z.optional(z.nullable(z.number().check(z.nonnegative()))),
+  frozen: z.optional(z.nullable(secondsOf.check(z.nonnegative()))),
   /** how the pose is cut out where nobody drew its outline; without a clean plate it is found as a person */
   by: z.optional(z.enum(['plate', 'person', 'backdrop'])),
   /** outline of the pose in shares of its file, as it was drawn; null cuts it out */
-  outline: z.optional(
-    z.nullable(z.array(z.tuple([z.number(), z.number()])).check(z.minLength(3), z.maxLength(200))),
-  ),
+  outline: z.optional(z.nullable(z.array(framePoint).check(z.minLength(3), z.maxLength(200)))),
 });
 type FreezeSettings = z.infer<typeof freezeSchema>;
 

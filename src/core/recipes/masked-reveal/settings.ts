@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import { framePoint, secondsOf } from '../../model/base';
 
 const share = z.number().check(z.minimum(0), z.maximum(100));
 
@@ -9,7 +10,7 @@ export const revealSchema = z.object({
   /** where the edge of a line moves to: degrees, 0 to the right, 90 downwards; unset is 90 */
   angle: z.optional(z.number().check(z.minimum(0), z.maximum(360))),
   /** seconds of each take at which what falls begins to fall, by its slot; where that is marked it falls on the beat */
-  falls: z.optional(z.record(z.string(), z.nullable(z.number().check(z.nonnegative())))),
+  falls: z.optional(z.record(z.string(), z.nullable(secondsOf.check(z.nonnegative())))),
   /** per cent of the speed as filmed while it changes; unset is 100 */
   fast: z.optional(z.number().check(z.minimum(50), z.maximum(400))),
   /** per cent by which the picture is closer once it has changed; unset is 0 */
@@ -26,7 +27,7 @@ export const revealSchema = z.object({
         .array(
           z.object({
             after: z.int().check(z.minimum(0), z.maximum(2000)),
-            ring: z.array(z.tuple([z.number(), z.number()])).check(z.minLength(3), z.maxLength(200)),
+            ring: z.array(framePoint).check(z.minLength(3), z.maxLength(200)),
           }),
         )
         .check(z.minLength(1), z.maxLength(500)),

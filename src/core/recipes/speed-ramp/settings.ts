@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import { secondsOf } from '../../model/base';
 
 /** as many poses as one ramp has at most */
 export const mostPoses = 12;
@@ -16,7 +17,7 @@ export const rampSchema = z.object({
   /** what shows where the take has too few pictures; unset repeats them */
   lacking: z.optional(z.enum(['repeats', 'blends', 'moves'])),
   /** seconds of the take at each pose, by its number; one that is unset shows when it was filmed at */
-  instants: z.optional(z.record(z.string(), z.nullable(z.number().check(z.nonnegative())))),
+  instants: z.optional(z.record(z.string(), z.nullable(secondsOf.check(z.nonnegative())))),
 });
 type RampSettings = z.infer<typeof rampSchema>;
 

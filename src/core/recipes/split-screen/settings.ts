@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import { framePoint } from '../../model/base';
 
 export const mostPanels = 9;
 
@@ -12,10 +13,7 @@ export const splitSchema = z.object({
   gutter: z.optional(z.number().check(z.minimum(0), z.maximum(200))),
   /** the outline of a panel in shares of the frame, by its slot, where it was drawn */
   drawn: z.optional(
-    z.record(
-      z.string(),
-      z.nullable(z.array(z.tuple([z.number(), z.number()])).check(z.minLength(3), z.maxLength(200))),
-    ),
+    z.record(z.string(), z.nullable(z.array(framePoint).check(z.minLength(3), z.maxLength(200)))),
   ),
   /** how far each panel's picture is pushed aside, by its number: −100 to 100 % of what there is */
   pushed: z.optional(z.record(z.string(), z.number().check(z.minimum(-100), z.maximum(100)))),

@@ -1,6 +1,7 @@
 import * as z from 'zod/mini';
+import { secondsOf } from '../../model/base';
 
-const seconds = z.optional(z.nullable(z.number().check(z.nonnegative())));
+const seconds = z.optional(z.nullable(secondsOf.check(z.nonnegative())));
 
 export const leapSchema = z.object({
   way: z.enum(['take-off', 'landing', 'both', 'raised']),

@@ -25,7 +25,9 @@ export async function bringBundle(
     const what = bundle.setup ? `${bundle.setup.name} of ${bundle.project.name}` : bundle.project.name;
     const parts = [
       merged.steps === 0
-        ? `${what}: everything in it was here already`
+        ? merged.refused > 0
+          ? `${what}: nothing in it fits this project, and nothing was changed`
+          : `${what}: everything in it was here already`
         : `${what} is merged: ${merged.steps} steps from the other device`,
       ...(merged.media > 0 ? [`${merged.media} ${merged.media === 1 ? 'file' : 'files'} came along`] : []),
       ...(merged.conflicts.length > 0 ? [`${merged.conflicts.length} to choose between`] : []),
