@@ -71,7 +71,7 @@ export function Station<Id extends string = string>({
             className="flex max-w-full gap-1 overflow-x-auto phone:-mx-4 phone:px-4 phone:pb-1"
           >
             {parts.options.map(({ id, text }) => (
-              <Tabs.Trigger key={id} value={id} className="knob">
+              <Tabs.Trigger key={id} value={id} className="knob flex-none">
                 {text}
               </Tabs.Trigger>
             ))}

@@ -42,8 +42,8 @@ export function useWhere(): Where {
 type Asked = (go: () => void) => void;
 let asked: Asked | null = null;
 
-/** Fields that lead away from what is on the screen; a moment or a shot is chosen in place. */
-const leading = ['project', 'station', 'part', 'setup'] as const;
+/** Fields that lead away from what is on the screen. */
+const leading = ['project', 'station', 'part', 'setup', 'shot'] as const;
 const leadsAway = (to: URLSearchParams, from: URLSearchParams) =>
   leading.some((field) => to.get(field) !== from.get(field));
 
@@ -70,6 +70,8 @@ export function askBeforeLeaving(ask: Asked): () => void {
 
 function move(query: URLSearchParams, replace: boolean): void {
   const address = `${window.location.pathname}?${query}`;
+  // Going where one is already would only make the way back longer.
+  if (address === window.location.pathname + window.location.search) return;
   if (replace) window.history.replaceState(null, '', address);
   else window.history.pushState(null, '', address);
   window.dispatchEvent(new Event(changed));

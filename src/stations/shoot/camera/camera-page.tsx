@@ -243,7 +243,7 @@ export function CameraPage({
             check={watch.check}
             plate={plate}
             problem={watch.problem}
-            over={whole}
+            over={whole || low}
           />
           <div
             className={
@@ -277,7 +277,7 @@ export function CameraPage({
           onStop={end}
           beside={beside}
           head={whole && beside ? <LeaveFull onLeave={() => fill(false)} /> : null}
-          note={<RoomNote seconds={room} needed={needed} running={recorded} />}
+          note={<RoomNote seconds={room} needed={needed} running={recorded} quiet={beside} />}
         />
       </div>
       {!phone && !whole && (
@@ -309,15 +309,19 @@ function RoomNote({
   seconds,
   needed,
   running,
+  quiet,
 }: {
   seconds: number | null;
   needed: number;
   running: boolean;
+  /** there is no room to say what is fine */
+  quiet: boolean;
 }) {
   const { go } = useServices();
   if (seconds === null) return null;
   const short = seconds < (running ? 60 : needed);
   const fits = `Room for ${seconds < 60 ? `${Math.floor(seconds)} s` : `${Math.floor(seconds / 60)} min`}`;
+  if (!short && quiet) return null;
   if (!short) return <p className="num text-center !text-[12.5px] text-ink2">{fits}</p>;
   return (
     <div

@@ -10,18 +10,34 @@ export function useRecording(onEnded: (log: Log) => Promise<void>) {
   const { store, attempt } = useServices();
   const [keeping, setKeeping] = useState(false);
   const [recorded, setRecorded] = useState<string | null>(null);
-  const running = useRef<(Running & { log: string }) | null>(null);
+  const running = useRef<Running | null>(null);
+  const stopAsked = useRef(false);
   const ended = useRef(onEnded);
   useEffect(() => {
     ended.current = onEnded;
   });
-  useEffect(() => () => running.current?.stop(), []);
+  useEffect(
+    () => () => {
+      stopAsked.current = true;
+      running.current?.stop();
+    },
+    [],
+  );
 
   const begin = useCallback(
     async (stream: MediaStream, log: Log, name: string, bitsPerSecond: number) => {
-      const one = await record(store, stream, log, name, bitsPerSecond);
-      running.current = { ...one, log: log.id };
       setRecorded(log.id);
+      stopAsked.current = false;
+      let one: Running;
+      try {
+        one = await record(store, stream, log, name, bitsPerSecond);
+      } catch (error) {
+        setRecorded(null);
+        throw error;
+      }
+      running.current = one;
+      // Somebody was quicker than the recorder.
+      if (stopAsked.current) one.stop();
       void attempt(async () => {
         const { failure } = await one.ended;
         running.current = null;
@@ -42,7 +58,10 @@ export function useRecording(onEnded: (log: Log) => Promise<void>) {
   );
   return {
     begin,
-    stop: () => running.current?.stop(),
+    stop: () => {
+      stopAsked.current = true;
+      running.current?.stop();
+    },
     /** the take that is being recorded here, by its log line */
     recorded,
     keeping,

@@ -5,6 +5,9 @@ import { roomLeft } from '@/media/room';
 import type { Store } from '@/store/db';
 import { heldBack, tryRoom } from '@/workers/recordings';
 
+/** Bytes that are tried at the most: more would cost the device more than it tells. */
+const mostTried = 32e6;
+
 /** Milliseconds between two looks at what the browser tells. */
 const apart = 3000;
 
@@ -30,7 +33,7 @@ export function useRoom(store: Store, on: boolean, bitsPerSecond: number, needed
   useEffect(() => {
     if (!on || needed === 0) return;
     let here = true;
-    const wanted = (needed * bitsPerSecond) / 8 + heldBack;
+    const wanted = Math.min(mostTried, (needed * bitsPerSecond) / 8 + heldBack);
     void tryRoom(store, wanted)
       .then((bytes) => here && setTried({ needed, fits: bytes < wanted ? bytes : Infinity }))
       .catch(() => undefined);
