@@ -148,4 +148,38 @@ describe('a day with a phone alone', () => {
     await told.waitFor({ state: 'detached' });
     expect(await set.logs()).toHaveLength(1);
   });
+
+  test('begins what sounds on the press itself, and ends it with the take', async ({ open }) => {
+    const set = await FilmSet.open(open);
+    const { page } = set;
+    // What was being pressed when a sound was asked for: a browser that waits for a press gives none without.
+    await page.evaluate(`{
+      const Own = AudioContext;
+      globalThis.asked = [];
+      globalThis.outs = [];
+      globalThis.AudioContext = class extends Own {
+        constructor() {
+          super();
+          outs.push(this);
+          asked.push(globalThis.event?.type ?? 'nothing');
+        }
+      };
+    }`);
+    const asked = () => page.evaluate<string[]>('asked');
+    await set.choose('/left');
+    await page.getByRole('button', { name: /^Slate take/ }).tap();
+    const begin = page.getByRole('button', { name: /^Begin take/ });
+    await begin.waitFor();
+    await page.getByRole('button', { name: 'Hold the pose' }).tap();
+    await page.getByRole('timer').waitFor();
+    expect(await asked()).toEqual(['click']);
+    await page.getByRole('button', { name: 'Enough' }).tap();
+    await begin.tap();
+    await page.waitForFunction(() => document.querySelector('[data-bar]')?.getAttribute('data-bar'));
+    expect(await asked()).toEqual(['click', 'click']);
+    expect(await page.evaluate('outs[1].state')).toBe('running');
+    await page.getByRole('button', { name: /^Stop/ }).tap();
+    await page.getByRole('button', { name: /^Slate take/ }).waitFor();
+    await expect.poll(() => page.evaluate('outs[1].state')).toBe('closed');
+  });
 });

@@ -61,10 +61,12 @@ export function LiveChoice({
           waiting.current.push(event.key);
           if (turn.current === 'free') turn.current = 'held';
         }}
-        className="num live text-left whitespace-nowrap data-[placeholder]:text-madder"
+        className="num live max-w-[min(100%,40ch)] min-w-0 text-left align-bottom whitespace-nowrap data-[placeholder]:text-madder"
         style={dyed(dye)}
       >
-        <Select.Value placeholder={empty} />
+        <span className="block min-w-0 truncate">
+          <Select.Value placeholder={empty} />
+        </span>
       </Select.Trigger>
       <Select.Portal>
         <Select.Content
@@ -83,7 +85,7 @@ export function LiveChoice({
             event.stopPropagation();
             waiting.current.push(event.key);
           }}
-          className="z-50 max-h-80 overflow-auto border border-line bg-raised p-1 shadow-lg"
+          className="z-50 max-h-80 max-w-[94vw] overflow-auto border border-line bg-raised p-1 shadow-lg"
         >
           <Select.Viewport>
             {options.map((option) => (
@@ -91,7 +93,7 @@ export function LiveChoice({
                 key={option.value}
                 value={option.value}
                 disabled={option.disabled}
-                className="num cursor-pointer px-3 py-1.5 outline-none data-[disabled]:cursor-default data-[disabled]:text-ink2 data-[highlighted]:bg-sunk data-[state=checked]:font-bold pointer-coarse:min-h-11 pointer-coarse:py-3"
+                className="num cursor-pointer px-3 py-1.5 [overflow-wrap:anywhere] outline-none data-[disabled]:cursor-default data-[disabled]:text-ink2 data-[highlighted]:bg-sunk data-[state=checked]:font-bold pointer-coarse:min-h-11 pointer-coarse:py-3"
               >
                 <Select.ItemText>{option.text}</Select.ItemText>
                 {option.why && <span className="ml-2 font-sans text-ink2">{option.why}</span>}
