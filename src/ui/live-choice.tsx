@@ -65,43 +65,46 @@ export function LiveChoice({
         style={dyed(dye)}
       >
         <span className="block min-w-0 truncate">
-          <Select.Value placeholder={empty} />
+          <Select.Value placeholder={empty}>{options.find((one) => one.value === value)?.text}</Select.Value>
         </span>
       </Select.Trigger>
-      <Select.Portal>
-        <Select.Content
-          position="popper"
-          sideOffset={4}
-          onFocus={() => {
-            if (turn.current === 'held') inTurn();
-          }}
-          onKeyDownCapture={(event) => {
-            if (!event.isTrusted) return;
-            if (turn.current === 'free') {
-              inTurn();
-              return;
-            }
-            event.preventDefault();
-            event.stopPropagation();
-            waiting.current.push(event.key);
-          }}
-          className="z-50 max-h-80 max-w-[94vw] overflow-auto border border-line bg-raised p-1 shadow-lg"
-        >
-          <Select.Viewport>
-            {options.map((option) => (
-              <Select.Item
-                key={option.value}
-                value={option.value}
-                disabled={option.disabled}
-                className="num cursor-pointer px-3 py-1.5 [overflow-wrap:anywhere] outline-none data-[disabled]:cursor-default data-[disabled]:text-ink2 data-[highlighted]:bg-sunk data-[state=checked]:font-bold pointer-coarse:min-h-11 pointer-coarse:py-3"
-              >
-                <Select.ItemText>{option.text}</Select.ItemText>
-                {option.why && <span className="ml-2 font-sans text-ink2">{option.why}</span>}
-              </Select.Item>
-            ))}
-          </Select.Viewport>
-        </Select.Content>
-      </Select.Portal>
+      {/* A list that is closed costs nothing: some are as long as the takes of a film. */}
+      {open && (
+        <Select.Portal>
+          <Select.Content
+            position="popper"
+            sideOffset={4}
+            onFocus={() => {
+              if (turn.current === 'held') inTurn();
+            }}
+            onKeyDownCapture={(event) => {
+              if (!event.isTrusted) return;
+              if (turn.current === 'free') {
+                inTurn();
+                return;
+              }
+              event.preventDefault();
+              event.stopPropagation();
+              waiting.current.push(event.key);
+            }}
+            className="z-50 max-h-80 max-w-[94vw] overflow-auto border border-line bg-raised p-1 shadow-lg"
+          >
+            <Select.Viewport>
+              {options.map((option) => (
+                <Select.Item
+                  key={option.value}
+                  value={option.value}
+                  disabled={option.disabled}
+                  className="num cursor-pointer px-3 py-1.5 [overflow-wrap:anywhere] outline-none data-[disabled]:cursor-default data-[disabled]:text-ink2 data-[highlighted]:bg-sunk data-[state=checked]:font-bold pointer-coarse:min-h-11 pointer-coarse:py-3"
+                >
+                  <Select.ItemText>{option.text}</Select.ItemText>
+                  {option.why && <span className="ml-2 font-sans text-ink2">{option.why}</span>}
+                </Select.Item>
+              ))}
+            </Select.Viewport>
+          </Select.Content>
+        </Select.Portal>
+      )}
     </Select.Root>
   );
 }

@@ -11,21 +11,23 @@ import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
 import { LiveText } from '@/ui/live-text';
 import { Swatch } from '@/ui/ribbon/weave';
+import { useGrowing } from '@/ui/use-growing';
 import { kindOptions } from '../kinds';
 import { FilmSentence } from './moment-sentence';
 
 /** Every moment with the shots it needs, what it adds, and what it will cost afterwards. */
 export function NeedsPage() {
   const plan = useData((data) => data.plan);
+  const drawn = useGrowing(plan.moments.length, 4);
   const shots = new Map<string, PlannedShot[]>();
   for (const { shot } of plan.schedule.slots)
     for (const moment of shot.moments) shots.set(moment, [...(shots.get(moment) ?? []), shot]);
   return (
     <ul className="flex flex-col gap-3 p-5 phone:p-3" aria-label="Moments and what they need">
-      {plan.moments.map((planned) => (
+      {plan.moments.slice(0, drawn).map((planned) => (
         <MomentNeeds key={planned.moment.id} planned={planned} shots={shots.get(planned.moment.id) ?? []} />
       ))}
-      <AddMoment />
+      {drawn === plan.moments.length && <AddMoment />}
     </ul>
   );
 }

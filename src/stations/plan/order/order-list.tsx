@@ -18,6 +18,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
 import { slotClock, type Slot } from '@/core/plan/order/schedule';
 import { useData } from '@/ui/bench-context';
+import { useGrowing } from '@/ui/use-growing';
 import { useStaysPut } from '@/ui/use-stays-put';
 import { goTo, useWhere } from '@/ui/where';
 import { sayReason } from '../reasons';
@@ -30,6 +31,7 @@ export function OrderList({ slots }: { slots: readonly Slot[] }) {
   const lock = useLockPlace(slots);
   const { shot } = useWhere();
   const stay = useStaysPut(shot);
+  const drawn = useGrowing(slots.length, 8);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -59,7 +61,7 @@ export function OrderList({ slots }: { slots: readonly Slot[] }) {
     >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         <ol className="border-l-2 border-madder pl-4" aria-label="Order of filming">
-          {slots.map((slot) => (
+          {slots.slice(0, drawn).map((slot) => (
             <OrderLine
               key={slot.shot.id}
               slot={slot}

@@ -4,6 +4,7 @@ import { slotClock, type Slot } from '@/core/plan/order/schedule';
 import { useData } from '@/ui/bench-context';
 import { useBoxDrag } from '@/ui/box-drag';
 import { useInTurn } from '@/ui/in-turn';
+import { useGrowing } from '@/ui/use-growing';
 import { goTo, useWhere } from '@/ui/where';
 import { markDyes } from '../dyes';
 import { sayReason } from '../reasons';
@@ -30,6 +31,7 @@ export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: n
   const where = useWhere();
   const [held, setHeld] = useState<{ index: number; x: number; y: number } | null>(null);
   const inTurn = useInTurn();
+  const drawn = useGrowing(slots.length, 12);
   const perRow = Math.max(2, Math.floor(width / 150));
   const step = width / perRow;
   const rows = Math.ceil(slots.length / perRow);
@@ -81,7 +83,7 @@ export function OrderThread({ slots, width }: { slots: readonly Slot[]; width: n
       className="select-none"
     >
       <path d={thread} fill="none" stroke="var(--madder)" strokeWidth="2" />
-      {slots.map((slot, index) => {
+      {slots.slice(0, drawn).map((slot, index) => {
         const { shot } = slot;
         const at = held?.index === index ? held : place(index);
         const own = snapshot.choices.some((choice) => choice.shot === shot.id && choice.after);

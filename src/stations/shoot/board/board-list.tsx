@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import type { Board, BoardRow } from '@/core/shoot/board';
 import { slotClock } from '@/core/plan/order/schedule';
 import { useData } from '@/ui/bench-context';
+import { useGrowing } from '@/ui/use-growing';
 import { useStaysPut } from '@/ui/use-stays-put';
 
 type State = { text: string; dye: string };
@@ -37,10 +38,13 @@ export function BoardList({
 }) {
   const stay = useStaysPut(chosen?.id ?? null);
   const plan = useData((data) => data.plan);
+  const at = board.rows.findIndex((row) => row === chosen);
+  // What is chosen is there from the start, however far down it stands.
+  const drawn = Math.max(at + 1, useGrowing(board.rows.length, 8));
   const snapshot = useData((data) => data.snapshot);
   return (
     <ol className="flex flex-col gap-2 px-3.5 py-3" aria-label="Shots of this setup">
-      {board.rows.map((row) => {
+      {board.rows.slice(0, drawn).map((row) => {
         const state = stateOf(row, row === board.next);
         const slot = plan.schedule.slots.find(({ shot }) => shot.id === row.id);
         const asked = row.variations.filter((one) => one.asked);
