@@ -125,6 +125,8 @@ export async function finishRecording(store: Store, id: string): Promise<string 
       await store.chunks.delete(heldFor(id));
     });
   if (chunks.length === 0) {
+    const line = await store.records.get(row.log);
+    if (line?.kind === 'log' && line.length === null) await stopLog(store, line, 0);
     await drop();
     return 'Nothing was recorded before the take ended; its line in the log is kept.';
   }

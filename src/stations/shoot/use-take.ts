@@ -13,7 +13,8 @@ const lockOf = (log: string) => `fickle-ribbon-take-${log}`;
 function holdTake(log: string): () => void {
   let release: () => void = () => undefined;
   const over = new Promise<void>((resolve) => (release = resolve));
-  void navigator.locks.request(lockOf(log), () => over);
+  // An address that is not safe has no locks: then there is nobody to tell.
+  void navigator.locks?.request(lockOf(log), () => over);
   return release;
 }
 
@@ -21,7 +22,7 @@ function holdTake(log: string): () => void {
 function useElsewhere(log: string | null): boolean {
   const [found, setFound] = useState<string | null>(null);
   useEffect(() => {
-    if (!log || begun.has(log)) return;
+    if (!log || begun.has(log) || !navigator.locks) return;
     let here = true;
     const look = async () => {
       const { held = [] } = await navigator.locks.query();
