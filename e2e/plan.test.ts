@@ -214,6 +214,15 @@ describe('the plan, on the demo', () => {
     const knots = page.locator('[data-knot]');
     const order = () => knots.evaluateAll((all) => all.map((one) => one.getAttribute('data-knot')));
     const before = await order();
+    // Places are counted as the timetable counts them.
+    await page.getByRole('combobox', { name: 'Place in the order' }).click();
+    const offered = await page.getByRole('option', { name: /^straight after/ }).allInnerTexts();
+    await page.keyboard.press('Escape');
+    expect(offered).toHaveLength(before.length - 1);
+    for (const text of offered) {
+      const [, place, title] = /^straight after (\d+): (.+)$/.exec(text) ?? [];
+      expect(before[Number(place) - 1]).toBe(title);
+    }
     const at = before.indexOf('The pose');
     await knots.nth(at).focus();
     await page.keyboard.press('ArrowRight');
@@ -224,8 +233,13 @@ describe('the plan, on the demo', () => {
     await page.keyboard.press('ArrowLeft');
     await bench.found('order.conflict');
     expect(await bench.finding('order.conflict').innerText()).toMatch(/“.+” .*after “.+”.*locked by hand/);
+    expect(await bench.finding('order.conflict').innerText()).toMatch(/” of .*Free a place that is locked/);
     await page.getByRole('button', { name: /^Free all 2 locked places/ }).click();
     await expect.poll(order).toEqual(before);
+    // A shot's detail opens where it is pressed, beside the room as well.
+    await part(bench, 'Room');
+    await knots.nth(1).click();
+    await page.locator('[data-detail]').getByText('Why here').waitFor();
   });
 
   test('locks a place on a phone, by a grip and a finger or by keys', async ({ open }) => {

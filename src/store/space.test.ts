@@ -56,6 +56,12 @@ describe('what takes room', () => {
       expect.stringContaining(snapshot.moments[0].name),
       'version A of a moment',
     ]);
+    // A plate that nobody chose is used as well: by the moment that stands on it, and by what is held against it.
+    const plate = snapshot.takes.find(({ slot }) => slot === 'plate');
+    expect(plate && usesOfTake(snapshot, plate)).toEqual([
+      expect.stringMatching(/\(.*plate\)$/),
+      '2 takes are held against it',
+    ]);
     await film.addTake('spare', 'left', 9);
     const again = await film.read();
     const spare = again.takes.find(({ id }) => id === 'spare');

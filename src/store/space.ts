@@ -1,8 +1,10 @@
 import type { Stills } from '@/core/model/measures';
 import type { Take } from '@/core/model/records';
 import { refuse } from '@/core/error';
-import { recipeOf, slotsInUse } from '@/core/recipes/built';
+import { isOverPlate, recipeOf, slotsInUse } from '@/core/recipes/built';
 import type { Store } from './db';
+import { takeIn } from './material';
+import { plateFor } from './plates';
 import type { Snapshot } from './snapshot';
 
 /** Bytes of one project by what they are. */
@@ -54,24 +56,29 @@ export async function spaceOfProjects(store: Store): Promise<ProjectSpace[]> {
   return (await Promise.all(out)).sort((a, b) => bytesOf(b.held) - bytesOf(a.held));
 }
 
-/** Where a take is used, in words: moments by what it fills in them, versions of them, its line in the log. */
-export function usesOfTake(
-  { moments, versions, logs }: Pick<Snapshot, 'moments' | 'versions' | 'logs'>,
-  take: Take,
-): string[] {
+/**
+ * Where a take is used, in words: moments by what it fills in them, other takes that are held against it, versions,
+ * its line in the log.
+ */
+export function usesOfTake(snapshot: Snapshot, take: Take): string[] {
+  const { moments, versions, logs, takes } = snapshot;
   const inMoments = moments.flatMap((moment) => {
     const recipe = recipeOf(moment);
-    const filled = Object.entries(moment.slots ?? {}).filter(([, slot]) => slot?.take === take.id);
-    return filled.map(([key]) => {
-      const title = recipe && slotsInUse(moment, recipe).find((slot) => slot.key === key)?.title;
-      return `${moment.name} (${(title ?? key).toLowerCase()})`;
-    });
+    const slots = recipe ? slotsInUse(moment, recipe) : [];
+    return slots.flatMap(({ key, title }) =>
+      takeIn(snapshot, moment, key)?.id === take.id ? [`${moment.name} (${title.toLowerCase()})`] : [],
+    );
   });
+  const against = takes.filter(
+    (one) => one !== take && isOverPlate(one.slot) && plateFor(snapshot, one)?.id === take.id,
+  ).length;
+  const asPlate =
+    against > 0 ? [`${against} ${against === 1 ? 'take is' : 'takes are'} held against it`] : [];
   const inVersions = versions
     .filter(({ kept }) => JSON.stringify(kept).includes(`"${take.id}"`))
     .map(({ name }) => `version ${name} of a moment`);
   const inLog = logs.filter((log) => log.take === take.id).map(({ number }) => `take ${number} in the log`);
-  return [...inMoments, ...inVersions, ...inLog];
+  return [...inMoments, ...asPlate, ...inVersions, ...inLog];
 }
 
 /** Bytes of a take's file with what was made of it. */

@@ -16,7 +16,7 @@ export function TakeLine({ take }: { take: Take }) {
   return (
     <li className="flex flex-wrap items-baseline gap-x-3 border-b border-dotted border-line py-1.5">
       <b className="min-w-0 flex-1 basis-40 truncate font-medium">{take.name}</b>
-      <span className="min-w-0 flex-1 basis-40 truncate text-ink2">
+      <span className="min-w-0 flex-1 basis-40 text-ink2 desk:truncate">
         {uses.length > 0 ? uses.join(', ') : 'used nowhere'}
       </span>
       <span className="num">{sayBytes(bytes)}</span>
