@@ -36,6 +36,8 @@ export function SlateScreen({
   const ran = useRunning(running);
   const [seconds, setSeconds] = useState<number | null>(null);
   const flash = useRef<HTMLDivElement>(null);
+  /** a press that comes while one is answered is none */
+  const beginning = useRef(false);
   const { timeline, passage, player } = slate;
   const grid = snapshot.song?.grid ?? null;
   useAwake();
@@ -67,10 +69,11 @@ export function SlateScreen({
 
   const begin = () =>
     attempt(async () => {
-      if (!player) return;
-      await player.start();
-      setSeconds(player.time());
+      if (!player || beginning.current) return;
+      beginning.current = true;
       try {
+        await player.start();
+        setSeconds(player.time());
         await start(row, {
           variation,
           ...(timeline && passage
@@ -87,6 +90,8 @@ export function SlateScreen({
         player.stop();
         setSeconds(null);
         throw error;
+      } finally {
+        beginning.current = false;
       }
     });
   const end = () =>
