@@ -243,7 +243,7 @@ export function CameraPage({
             check={watch.check}
             plate={plate}
             problem={watch.problem}
-            over={whole || low}
+            over={whole}
           />
           <div
             className={

@@ -53,8 +53,8 @@ export function Readings({
         className={
           over
             ? 'absolute top-3 left-3 max-w-[62%] bg-ground/85 px-2.5 py-1 text-[15px]'
-            : // On a phone the page scrolls below it: what is wrong stays in sight.
-              'min-h-[44px] flex-none text-[15px] phone:sticky phone:top-0 phone:z-10 phone:bg-ground phone:px-3.5 phone:pt-2 phone:pb-1'
+            : // On a phone the page scrolls below it: what is wrong stays in sight, held sideways above a picture that is higher than the page.
+              'min-h-[44px] flex-none text-[15px] phone:sticky phone:top-0 phone:z-10 phone:bg-ground phone:px-3.5 phone:pt-2 phone:pb-1 low:order-first'
         }
         role="status"
         aria-live="assertive"
