@@ -45,6 +45,11 @@ for (const page of files.filter((path) => path.endsWith('.html'))) {
 }
 writeFileSync(join(out, 'script-hashes.json'), JSON.stringify([...hashes]));
 
+// What finds people is kept by itself: its mark says whether another version still has the same.
+const peopleMark = createHash('sha256');
+for (const path of files.filter((one) => one.startsWith(join(out, 'people'))).sort())
+  peopleMark.update(readFileSync(path));
+
 // The service worker: bundled, then told which files belong to this build.
 const bundled = join(home, '.next/offline.sw.js');
 await bundle({
@@ -52,7 +57,10 @@ await bundle({
   outfile: bundled,
   bundle: true,
   minify: true,
-  define: { 'process.env.NODE_ENV': '"production"' },
+  define: {
+    'process.env.NODE_ENV': '"production"',
+    'process.env.PEOPLE_MARK': JSON.stringify(peopleMark.digest('hex').slice(0, 16)),
+  },
 });
 const { count, warnings } = await injectManifest({
   swSrc: bundled,

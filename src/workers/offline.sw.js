@@ -8,11 +8,18 @@ cleanupOutdatedCaches();
 self.addEventListener('message', ({ data }) => {
   if (data?.type === 'SKIP_WAITING') void self.skipWaiting();
 });
-self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
-
-/** What is too large to be kept before it is needed. */
+/** What is too large to be kept before it is needed; what of it belongs to this version is kept under its mark. */
 const large = /^\/people\//;
-const keptLarge = 'people-1';
+const keptLarge = `people-${process.env.PEOPLE_MARK}`;
+
+async function dropOtherLarge() {
+  for (const name of await caches.keys())
+    if (name.startsWith('people-') && name !== keptLarge) await caches.delete(name);
+}
+
+self.addEventListener('activate', (event) =>
+  event.waitUntil(Promise.all([dropOtherLarge(), self.clients.claim()])),
+);
 
 /** What was fetched once is kept. */
 async function largeAnswer(request) {
