@@ -20,6 +20,15 @@ const withPlan = async (
   await bench.settled();
   return bench;
 };
+/** Waits until every shot that the page counts has its knot: a long order comes a few at a time. */
+const allDrawn = async ({ page }: BenchPage) => {
+  const said = await page
+    .getByText(/\d+ moments? · \d+ shots?/)
+    .first()
+    .innerText();
+  await expect.poll(() => page.locator('[data-knot]').count()).toBe(Number(/(\d+) shot/.exec(said)?.[1]));
+};
+
 const part = async ({ page }: BenchPage, name: string) => {
   const tab = page.getByRole('tab', { name, exact: true });
   await tab.click();
@@ -213,6 +222,7 @@ describe('the plan, on the demo', () => {
     await bench.found('order.fits');
     const knots = page.locator('[data-knot]');
     const order = () => knots.evaluateAll((all) => all.map((one) => one.getAttribute('data-knot')));
+    await allDrawn(bench);
     const before = await order();
     // Places are counted as the timetable counts them.
     await page.getByRole('combobox', { name: 'Place in the order' }).click();
@@ -247,6 +257,7 @@ describe('the plan, on the demo', () => {
     const { page } = bench;
     const lines = page.locator('[data-knot]');
     const order = () => lines.evaluateAll((all) => all.map((one) => one.getAttribute('data-knot')));
+    await allDrawn(bench);
     const before = await order();
     const grip = (index: number) => lines.nth(index).getByRole('button', { name: /^Move / });
     await grip(2).focus();
@@ -277,7 +288,7 @@ describe('the plan, on the demo', () => {
     await set('Until', '05:00');
     await expect.poll(() => page.locator('tbody tr').first().innerText()).toMatch(/23:00/);
     // The yard needs the sun, which rises after five.
-    expect(await bench.finding('order.late').count()).toBe(2);
+    await expect.poll(() => bench.finding('order.late').count()).toBe(2);
     await set('Time zone', 'Nowhere/City');
     await page.getByText(/no time zone that this device knows/).waitFor();
     for (let step = 0; step < 3; step++) await bench.press('Undo (Ctrl+Z)');

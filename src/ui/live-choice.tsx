@@ -5,6 +5,9 @@ import { dyed } from './dyed';
 
 export type Option = { value: string; text: string; disabled?: boolean; why?: string };
 
+/** Letters that fit on a line of a phone. */
+const mostLetters = 36;
+
 /** A word inside a sentence that can be another one. */
 export function LiveChoice({
   label,
@@ -43,6 +46,10 @@ export function LiveChoice({
     );
     if (turn.current === 'working') inTurn();
   };
+  const text = options.find((one) => one.value === value)?.text;
+  // Only what is too long for a line is cut short: what is cut no longer stands on the line's own letters.
+  const long = (text?.length ?? 0) > mostLetters;
+  const chosen = <Select.Value placeholder={empty}>{text}</Select.Value>;
   return (
     <Select.Root
       value={value}
@@ -61,12 +68,10 @@ export function LiveChoice({
           waiting.current.push(event.key);
           if (turn.current === 'free') turn.current = 'held';
         }}
-        className="num live max-w-[min(100%,40ch)] min-w-0 text-left align-bottom whitespace-nowrap data-[placeholder]:text-madder"
+        className={`num live text-left whitespace-nowrap data-[placeholder]:text-madder ${long ? 'max-w-[min(100%,40ch)] min-w-0 align-bottom' : ''}`}
         style={dyed(dye)}
       >
-        <span className="block min-w-0 truncate">
-          <Select.Value placeholder={empty}>{options.find((one) => one.value === value)?.text}</Select.Value>
-        </span>
+        {long ? <span className="block truncate">{chosen}</span> : chosen}
       </Select.Trigger>
       {/* A list that is closed costs nothing: some are as long as the takes of a film. */}
       {open && (
