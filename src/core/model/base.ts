@@ -21,6 +21,6 @@ export const framePoint = z.tuple([
 export const longestName = 120;
 
 /** What something is called. A file may say more than is taken from the keyboard, but no name is as long as a book. */
-export const nameText = z.string().check(z.maxLength(500, 'a name of at most 500 letters'));
+export const nameText = z.string().check(z.maxLength(2000, 'a name of at most 2000 letters'));
 /** Words that somebody wrote down. */
-export const longText = z.string().check(z.maxLength(5000, 'at most 5000 letters'));
+export const longText = z.string().check(z.maxLength(20_000, 'at most 20 000 letters'));
