@@ -67,7 +67,12 @@ export function HoldTimer({ start }: { start: number }) {
           min={0.5}
           max={120}
           show={(value) => `${value.toFixed(1)} s`}
-          onChange={setLength}
+          onChange={(value) => {
+            setLength(value);
+            if (begun === null) return;
+            silence.current();
+            silence.current = beep({ later: Math.max(0, value - (performance.now() - begun) / 1000) });
+          }}
         />
       </span>
     </div>
