@@ -25,6 +25,8 @@ export function LiveChoice({
   onChange: (value: string) => void;
 }) {
   const [open, setOpen] = useState(false);
+  // Keys need the words before the list opens: letters choose while it is closed, quick ones as it opens.
+  const [keyed, setKeyed] = useState(false);
   // A list takes keys once it has settled and has the focus, and acts on each of them a moment later. What is
   // pressed meanwhile waits for its turn, so that quick keys do what slow ones do.
   const waiting = useRef<string[]>([]);
@@ -62,6 +64,10 @@ export function LiveChoice({
     >
       <Select.Trigger
         aria-label={label}
+        onFocus={() => setKeyed(true)}
+        onBlur={() => {
+          if (!open) setKeyed(false);
+        }}
         onKeyDown={(event) => {
           if (!open) return;
           event.preventDefault();
@@ -73,8 +79,8 @@ export function LiveChoice({
       >
         {long ? <span className="block truncate">{chosen}</span> : chosen}
       </Select.Trigger>
-      {/* A list that is closed costs nothing: some are as long as the takes of a film. */}
-      {open && (
+      {/* A list that nobody is at costs nothing: some are as long as the takes of a film. */}
+      {(open || keyed) && (
         <Select.Portal>
           <Select.Content
             position="popper"
