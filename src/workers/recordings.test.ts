@@ -6,7 +6,7 @@ import { startLog } from '@/store/commands/shoot';
 import { TestFilm } from '@/store/__tests__/film';
 import { until } from './__tests__/answers';
 import { ownLocks } from './__tests__/locks';
-import { heldBack, record, recoverRecordings, whyEnded } from './recordings';
+import { heldBack, holdRoom, record, recoverRecordings, whyEnded } from './recordings';
 
 beforeEach(() => vi.stubGlobal('MediaRecorder', FakeRecorder));
 afterEach(() => {
@@ -18,7 +18,8 @@ afterEach(() => {
 async function rolling() {
   const film = await TestFilm.begin();
   const setup = await addSetup(film.store, film.project);
-  const log = await startLog(film.store, film.project, setup, 'shot', { variation: '' });
+  await holdRoom(film.store, 'log');
+  const log = await startLog(film.store, film.project, setup, 'shot', { variation: '' }, 'log');
   return { store: film.store, project: film.project, log };
 }
 
@@ -62,14 +63,19 @@ describe('a recording', () => {
   });
 
   it('is not begun where there is not even room for the log', async () => {
-    const { store, project, log } = await rolling();
+    const { store } = await TestFilm.begin();
     const full = Object.assign(new Error('No space'), { name: 'QuotaExceededError' });
     vi.spyOn(store.chunks, 'put').mockRejectedValue(full);
-    await expect(record(store, {} as MediaStream, log, 'Take 1', 8e6, ownLocks())).rejects.toMatchObject({
-      code: 'storage.none',
-    });
-    expect(await store.recordings.count()).toBe(0);
-    expect(await recoverRecordings(store, project, ownLocks())).toEqual({ kept: 0, problems: [] });
+    await expect(holdRoom(store, 'log')).rejects.toMatchObject({ code: 'storage.none' });
+  });
+
+  it('that never began leaves no room held once the film is opened again; one that runs keeps its own', async () => {
+    const { store, project, log } = await rolling();
+    const locks = ownLocks();
+    await record(store, {} as MediaStream, log, 'Take 1', 8e6, locks);
+    await holdRoom(store, 'lost before its line');
+    expect(await recoverRecordings(store, project, locks)).toEqual({ kept: 0, problems: [] });
+    expect((await store.chunks.toArray()).map(({ recording }) => recording)).toEqual(['held back for log']);
   });
 
   it('that a lost page left without one piece is said, and its line in the log stays', async () => {

@@ -14,10 +14,14 @@ const lockOf = (id: string) => `fickle-ribbon-recording-${id}`;
 
 /** Bytes that are kept free while a take runs, so that its line in the log can be closed once nothing else fits. */
 export const heldBack = 2e6;
-const heldFor = (id: string): [string, number] => [`held back for ${id}`, 0];
+const held = 'held back for ';
+const heldFor = (id: string): [string, number] => [`${held}${id}`, 0];
 
-/** Holds room back for the log. @throws CoreError `storage.none` where there is not even that */
-async function holdRoom(store: Store, id: string): Promise<void> {
+/**
+ * Holds room back for a take's line in the log, before there is one.
+ * @throws CoreError `storage.none` where there is not even that
+ */
+export async function holdRoom(store: Store, id: string): Promise<void> {
   const [recording, index] = heldFor(id);
   try {
     await store.chunks.put({ recording, index, blob: new Blob([new Uint8Array(heldBack)]) });
@@ -29,6 +33,9 @@ async function holdRoom(store: Store, id: string): Promise<void> {
     );
   }
 }
+
+/** Gives back what was held for a take. */
+export const releaseRoom = (store: Store, id: string): Promise<void> => store.chunks.delete(heldFor(id));
 
 /**
  * How many bytes of those that a take needs really fit, found by keeping as many for a moment. What browsers tell of
@@ -57,9 +64,9 @@ export async function tryRoom(store: Store, bytes: number): Promise<number> {
 export type Running = { stop: () => void; ended: Promise<{ failure: unknown }> };
 
 /**
- * Records a take into the store, second by second. Whatever ends it, {@link finishRecording} makes a file of what
- * is there.
- * @throws CoreError `recording.none` where this browser cannot record, `storage.none` where there is no room
+ * Records a take into the store, second by second, and gives back the room that was held for it when it ends.
+ * Whatever ends it, {@link finishRecording} makes a file of what is there.
+ * @throws CoreError `recording.none` where this browser cannot record
  */
 export async function record(
   store: Store,
@@ -97,7 +104,6 @@ export async function record(
   });
   try {
     await store.recordings.put(row);
-    await holdRoom(store, log.id);
     recorder.start();
   } catch (error) {
     await store.recordings.delete(log.id);
@@ -106,7 +112,7 @@ export async function record(
   }
   return {
     stop: () => recorder.stop(),
-    ended: ended.finally(() => store.chunks.delete(heldFor(log.id))),
+    ended: ended.finally(() => releaseRoom(store, log.id)),
   };
 }
 
@@ -122,7 +128,7 @@ export async function finishRecording(store: Store, id: string): Promise<string 
     store.transaction('rw', store.recordings, store.chunks, async () => {
       await store.recordings.delete(id);
       await store.chunks.where({ recording: id }).delete();
-      await store.chunks.delete(heldFor(id));
+      await releaseRoom(store, id);
     });
   if (chunks.length === 0) {
     const line = await store.records.get(row.log);
@@ -155,7 +161,7 @@ export async function finishRecording(store: Store, id: string): Promise<string 
 }
 
 /**
- * Recordings that a closed or lost page left behind become takes.
+ * Recordings that a closed or lost page left behind become takes, and room that it held is given back.
  * @returns how many did, and what is to be said of the others
  */
 export async function recoverRecordings(
@@ -172,6 +178,12 @@ export async function recoverRecordings(
       else out.kept++;
     });
   }
+  const left = (await store.recordings.toCollection().primaryKeys()).map((id) => heldFor(id)[0]);
+  await store.chunks
+    .where('recording')
+    .startsWith(held)
+    .and(({ recording }) => !left.includes(recording))
+    .delete();
   return out;
 }
 

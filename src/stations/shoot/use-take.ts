@@ -56,8 +56,12 @@ export function useTake(board: Board) {
     running,
     /** another page of this browser films it: it is neither stopped nor rated here */
     elsewhere,
-    start: async (row: BoardRow, given: Pick<Log, 'variation' | 'draft' | 'passage'>): Promise<Log> => {
-      const log = await startLog(store, snapshot.project.id, board.setup, row.id, given);
+    start: async (
+      row: BoardRow,
+      given: Pick<Log, 'variation' | 'draft' | 'passage'>,
+      id?: string,
+    ): Promise<Log> => {
+      const log = await startLog(store, snapshot.project.id, board.setup, row.id, given, id);
       begun.set(log.id, { at: performance.now(), release: holdTake(log.id) });
       return log;
     },

@@ -32,9 +32,10 @@ export async function startLog(
   setup: string,
   shot: string,
   given: Pick<Log, 'variation' | 'draft' | 'passage'>,
+  id?: string,
 ): Promise<Log> {
   const log: Log = {
-    ...newRecord(project),
+    ...newRecord(project, id),
     kind: 'log',
     setup,
     shot,

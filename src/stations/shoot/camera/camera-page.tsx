@@ -11,6 +11,7 @@ import type { WatchFrame } from '@/core/watch/alarms';
 import { practiceRoleOf } from '@/core/practice/practice-set';
 import { holdsAll } from '@/media/camera';
 import { removeLog } from '@/store/commands/shoot';
+import { newId } from '@/store/db';
 import { takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
 import { Confirm } from '@/ui/confirm';
@@ -18,7 +19,7 @@ import { useLeaving } from '@/ui/leaving';
 import { beep, soundOut } from '@/ui/sound-out';
 import { filling, useFill } from '@/ui/use-fill';
 import { useLow, usePhone, useWide } from '@/ui/use-phone';
-import { noteSeen } from '@/workers/recordings';
+import { holdRoom, noteSeen, releaseRoom } from '@/workers/recordings';
 import { TakeBar } from '../board/take-bar';
 import { TakeSheet } from '../board/take-sheet';
 import { useSlate } from '../slate/use-slate';
@@ -150,26 +151,37 @@ export function CameraPage({
       );
       const plays = playback && slate.timeline && slate.passage && slate.player ? slate : null;
       if (plays) await plays.player?.start();
-      const log = await take.start(row, {
-        variation,
-        ...(held && !holdsAll(held) ? { draft: true } : {}),
-        ...(plays?.timeline && plays.passage && plays.player
-          ? {
-              passage: {
-                at: Math.max(0, plays.timeline.song - plays.player.time()),
-                from: plays.passage.from,
-                speed: plays.passage.speed,
-              },
-            }
-          : {}),
-      });
-      const name = `${fileName(`${setup.name} ${row.title}`)}-${log.number}`;
+      const id = newId();
+      let log: Log | null = null;
       try {
+        await holdRoom(store, id);
+        log = await take.start(
+          row,
+          {
+            variation,
+            ...(held && !holdsAll(held) ? { draft: true } : {}),
+            ...(plays?.timeline && plays.passage && plays.player
+              ? {
+                  passage: {
+                    at: Math.max(0, plays.timeline.song - plays.player.time()),
+                    from: plays.passage.from,
+                    speed: plays.passage.speed,
+                  },
+                }
+              : {}),
+          },
+          id,
+        );
+        const name = `${fileName(`${setup.name} ${row.title}`)}-${log.number}`;
         await recording.begin(camera.stream, log, name, bitsPerSecond);
       } catch (error) {
+        plays?.player?.stop();
+        await releaseRoom(store, id);
         // What never began is no take.
-        await take.stop(log);
-        await removeLog(store, log);
+        if (log) {
+          await take.stop(log);
+          await removeLog(store, log);
+        }
         throw error;
       }
       // What was wrong before the take began is wrong in it too, and is not told again.
