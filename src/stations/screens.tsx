@@ -2,17 +2,19 @@
 import { lazy, memo, useEffect } from 'react';
 import type { StationName } from '@/store/findings';
 import type { Scope } from '@/ui/actions/action';
-import { onDemand } from '@/ui/on-demand';
+import { early, onDemand } from '@/ui/on-demand';
 
-// A station comes with the first visit to it, and is drawn anew for a change of the project, not for what the bench says
-// of itself round it.
+// A station comes after the first view, or with the first visit to it, and is drawn anew for a change of the project,
+// not for what the bench says of itself round it.
 export const screens = {
-  song: memo(lazy(async () => ({ default: (await import('./song/song-station')).SongStation }))),
-  plan: memo(lazy(async () => ({ default: (await import('./plan/plan-station')).PlanStation }))),
-  shoot: memo(lazy(async () => ({ default: (await import('./shoot/shoot-station')).ShootStation }))),
-  match: memo(lazy(async () => ({ default: (await import('./match/match-station')).MatchStation }))),
-  build: memo(lazy(async () => ({ default: (await import('./build/build-station')).BuildStation }))),
-  deliver: memo(lazy(async () => ({ default: (await import('./deliver/deliver-station')).DeliverStation }))),
+  song: memo(lazy(early(async () => ({ default: (await import('./song/song-station')).SongStation })))),
+  plan: memo(lazy(early(async () => ({ default: (await import('./plan/plan-station')).PlanStation })))),
+  shoot: memo(lazy(early(async () => ({ default: (await import('./shoot/shoot-station')).ShootStation })))),
+  match: memo(lazy(early(async () => ({ default: (await import('./match/match-station')).MatchStation })))),
+  build: memo(lazy(early(async () => ({ default: (await import('./build/build-station')).BuildStation })))),
+  deliver: memo(
+    lazy(early(async () => ({ default: (await import('./deliver/deliver-station')).DeliverStation }))),
+  ),
 } satisfies Record<StationName, unknown>;
 /** What fills the screen beside the stations. */
 export const pages = {

@@ -33,10 +33,15 @@ export function cameraAt(faults: readonly Fault[], time: number): Placement {
 export const canvasAt = (placement: Placement, from?: Canvas): Canvas =>
   new Canvas(filmSize.width, filmSize.height, placementMatrix(placement, filmSize), from?.data.slice());
 
-const noiseTable = (() => {
+let noiseTable: Float32Array | null = null;
+/** The sensor's noise, made with the first picture: it takes longer than a page may be held up on its way in. */
+function noise(): Float32Array {
   const next = seeded(77);
-  return Float32Array.from({ length: 1 << 20 }, () => (next() + next() + next() + next() - 2) * 1.7);
-})();
+  return (noiseTable ??= Float32Array.from(
+    { length: 1 << 20 },
+    () => (next() + next() + next() + next() - 2) * 1.7,
+  ));
+}
 
 /** Exposes a canvas: light faults in linear light, sensor noise that grows in the dark, 8 bits. */
 export function expose(canvas: Canvas, faults: readonly Fault[], frame: number, seed: number): Uint8Array {
@@ -44,12 +49,13 @@ export function expose(canvas: Canvas, faults: readonly Fault[], frame: number, 
   const gain = light ? 2 ** light.stops : 1;
   const gains = light ? [gain * (1 + light.warmth), gain, gain * (1 - light.warmth)] : null;
   const out = new Uint8Array(canvas.data.length);
-  let place = Math.floor(seeded(seed * 7919 + frame)() * noiseTable.length);
+  const table = noise();
+  let place = Math.floor(seeded(seed * 7919 + frame)() * table.length);
   for (let at = 0; at < out.length; at++) {
     let value = canvas.data[at];
     if (gains) value = 255 * ((value / 255) ** 2.2 * gains[at % 3]) ** (1 / 2.2);
-    value += noiseTable[place] * (2.6 - value / 170);
-    place = (place + 1) & (noiseTable.length - 1);
+    value += table[place] * (2.6 - value / 170);
+    place = (place + 1) & (table.length - 1);
     out[at] = value < 0 ? 0 : value > 255 ? 255 : value + 0.5;
   }
   return out;

@@ -1,4 +1,5 @@
 'use client';
+import { useDeferredValue } from 'react';
 import { switchUnits } from '@/store/commands/projects';
 import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
@@ -34,6 +35,8 @@ export function PlanStation() {
   const moment = useData((data) => data.moment);
   const plan = useData((data) => data.plan);
   const where = useWhere();
+  // Parts are drawn a little at a time: with many moments a whole one would hold up what is pressed meanwhile.
+  const asked = useDeferredValue(where.part);
   const units = useUnits();
   const { moments, setups, project } = snapshot;
   if (moments.length === 0) {
@@ -51,7 +54,7 @@ export function PlanStation() {
       </Station>
     );
   }
-  const part: PartName = planParts.find(({ id }) => id === where.part)?.id ?? 'needs';
+  const part: PartName = planParts.find(({ id }) => id === asked)?.id ?? 'needs';
   const { schedule } = plan;
   const setup =
     setups.find(({ id }) => id === where.setup) ??
