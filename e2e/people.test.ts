@@ -6,7 +6,7 @@ import { setProject } from '@/store/commands/projects';
 import { laySeconds } from '@/store/commands/song';
 import { BenchPage } from './support/bench-page';
 import { decode, ffmpeg } from './support/ffmpeg';
-import { portrait } from './support/portrait';
+import { portrait } from './support/photographs';
 import { storedShot } from './support/rebuild';
 import { seeded } from './support/seeds';
 import { startServer } from './support/server';

@@ -3,7 +3,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { prepareReference, type RgbaImage } from '@/core';
 import { seeded } from '@/core/random';
 import { ffmpeg } from './ffmpeg';
-import { portrait } from './portrait';
+import { portrait } from './photographs';
 
 export const size = { width: 640, height: 360 };
 const pixels = size.width * size.height;

@@ -1,5 +1,6 @@
 import type { PoseLandmarker } from '@mediapipe/tasks-vision';
 import { refuse } from '@/core/error';
+import type { Pose } from '@/core/people/pose';
 import type { GrayImage, RgbaImage } from '@/core/picture/image';
 
 /** Where the program and the model are that find people: the shell's own files, kept by themselves (bin/people.mjs). */
@@ -27,11 +28,14 @@ async function load(): Promise<PoseLandmarker> {
 
 let loading: Promise<PoseLandmarker> | null = null;
 
+/** Who is in a picture: how likely each pixel shows somebody, 0..1, and where each one's body is. */
+export type People = { matte: GrayImage; poses: Pose[] };
+
 /**
- * How likely each pixel shows somebody, 0..1; null where nobody is found. The model is loaded when it is first asked.
+ * Finds people; null where nobody is found. The model is loaded when it is first asked.
  * @throws CoreError `people.absent` where it cannot be fetched
  */
-export async function findPeople(picture: RgbaImage): Promise<GrayImage | null> {
+export async function findPeople(picture: RgbaImage): Promise<People | null> {
   const { width, height } = picture;
   loading ??= load();
   const landmarker = await loading.catch(() => {
@@ -41,7 +45,7 @@ export async function findPeople(picture: RgbaImage): Promise<GrayImage | null> 
       'What finds people (21 MB) could not be fetched. Open the bench once with a network, then do it again; a clean plate or a drawn outline needs no network.',
     );
   });
-  const { segmentationMasks = [] } = landmarker.detect(
+  const { landmarks, segmentationMasks = [] } = landmarker.detect(
     new ImageData(new Uint8ClampedArray(picture.data), width, height),
   );
   const data = new Float32Array(width * height);
@@ -49,5 +53,7 @@ export async function findPeople(picture: RgbaImage): Promise<GrayImage | null> 
     mask.getAsFloat32Array().forEach((value, pixel) => (data[pixel] = Math.max(data[pixel], value)));
     mask.close();
   }
-  return segmentationMasks.length > 0 ? { width, height, data } : null;
+  if (segmentationMasks.length === 0) return null;
+  const poses = landmarks.map((one) => one.map(({ x, y, visibility }) => ({ x, y, seen: visibility })));
+  return { matte: { width, height, data }, poses };
 }

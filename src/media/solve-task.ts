@@ -34,8 +34,8 @@ async function solveCutout({ media, seconds, by, plate }: CutoutTask, footage: F
   if (!picture) return nobody;
   if (by === 'backdrop') return cutOutBackdrop(picture);
   if (by === 'person') {
-    const matte = await findPeople(picture);
-    return matte ? cutOutLikely(picture, matte) : nobody;
+    const people = await findPeople(picture);
+    return people ? cutOutLikely(picture, people.matte) : nobody;
   }
   const empty = plate && (await pictureOf(footage, plate, picture));
   return empty ? cutOut(picture, empty) : nobody;

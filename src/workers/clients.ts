@@ -1,6 +1,7 @@
 import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { MediaApi } from './media.worker';
 import type { PainterApi } from './painter.worker';
+import type { PeopleApi } from './people.worker';
 import type { PlanApi } from './plan.worker';
 import type { PracticeApi } from './practice.worker';
 import type { RenderApi } from './render.worker';
@@ -24,6 +25,8 @@ export const openPainter = (): Client<PainterApi> =>
   client(new Worker(new URL('./painter.worker.ts', import.meta.url), { type: 'module' }));
 export const openWatch = (): Client<WatchApi> =>
   client(new Worker(new URL('./watch.worker.ts', import.meta.url), { type: 'module' }));
+export const openPeople = (): Client<PeopleApi> =>
+  client(new Worker(new URL('./people.worker.ts', import.meta.url), { type: 'module' }));
 export const openPractice = (): Client<PracticeApi> =>
   client(new Worker(new URL('./practice.worker.ts', import.meta.url), { type: 'module' }));
 

@@ -1,5 +1,4 @@
 import { expose, transfer } from 'comlink';
-import { refuse } from '@/core/error';
 import type { Finding } from '@/core/finding/finding';
 import type { RgbaImage } from '@/core/picture/image';
 import type { Size } from '@/core/geometry/size';
@@ -7,6 +6,7 @@ import { LiveWatch, type WatchFrame } from '@/core/watch/alarms';
 import { MovingPass, type PassPoint } from '@/core/watch/moving-pass';
 import { readPicture, type Reading } from '@/core/watch/reading';
 import { watchReference, type WatchReference } from '@/core/watch/reference';
+import { bitmapPixels } from '@/media/bitmap-pixels';
 import { plainErrors } from './plain-errors';
 
 /** What a check tells the page. */
@@ -16,18 +16,6 @@ let reference: WatchReference | null = null;
 let watch: LiveWatch | null = null;
 let told: { frame: WatchFrame; delivery: Size } | null = null;
 let pass: MovingPass | null = null;
-let canvas: OffscreenCanvas | null = null;
-
-/** The pixels of a picture from the camera; the bitmap is used up. */
-function pixelsOf(bitmap: ImageBitmap): RgbaImage {
-  const { width, height } = bitmap;
-  if (canvas?.width !== width || canvas.height !== height) canvas = new OffscreenCanvas(width, height);
-  const context = canvas.getContext('2d', { willReadFrequently: true });
-  if (!context) return refuse('watch.canvas', 'This browser cannot read pictures here. Restart it.');
-  context.drawImage(bitmap, 0, 0);
-  bitmap.close();
-  return context.getImageData(0, 0, width, height);
-}
 
 /** Watches against these pictures of the empty set from now on; without any, nothing is watched. */
 function useReference(pictures: RgbaImage[], frame: WatchFrame, delivery: Size): void {
@@ -47,14 +35,14 @@ function check(bitmap: ImageBitmap, time: number): Check | null {
     return null;
   }
   const begun = performance.now();
-  const reading = readPicture(reference, pixelsOf(bitmap), watch.delivery);
+  const reading = readPicture(reference, bitmapPixels(bitmap), watch.delivery);
   const fresh = watch.push(reading, time);
   return { reading, fresh, current: watch.current(), milliseconds: performance.now() - begun };
 }
 
 /** A picture of the camera as plain data, to keep as a reference. */
 function grab(bitmap: ImageBitmap): RgbaImage {
-  const { width, height, data } = pixelsOf(bitmap);
+  const { width, height, data } = bitmapPixels(bitmap);
   return transfer({ width, height, data }, [data.buffer as ArrayBuffer]);
 }
 
@@ -65,7 +53,7 @@ function beginPass(delivery: Size, anew: boolean): boolean {
 }
 
 const pushPass = (bitmap: ImageBitmap, time: number): PassPoint | null =>
-  pass ? pass.push(pixelsOf(bitmap), time) : null;
+  pass ? pass.push(bitmapPixels(bitmap), time) : null;
 
 const finishPass = () => pass?.finish() ?? null;
 

@@ -65,6 +65,9 @@ export const setupSchema = z
     }),
   );
 
+/** Metres that somebody is taken to be tall until it is said. */
+export const usualStature = 1.7;
+
 /** Where somebody stands: metres right of and away from the point under the lens. */
 const markSchema = z.object({
   ...base,

@@ -24,6 +24,17 @@ export function lumaOf(image: RgbaImage): GrayImage {
   return { width: image.width, height: image.height, data };
 }
 
+/** A picture as a mirror shows it. */
+export function mirrorImage({ width, height, data }: RgbaImage): RgbaImage {
+  const out = new Uint8Array(data.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const from = 4 * (y * width + x);
+      out.set(data.subarray(from, from + 4), 4 * (y * width + width - 1 - x));
+    }
+  return { width, height, data: out };
+}
+
 /**
  * The pixels of a picture that a box touches.
  * @param box in shares of the picture, inside it

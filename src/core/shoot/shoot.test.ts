@@ -1,12 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { grid, moment, pass, plan, setup } from '../__tests__/plan';
+import type { Take } from '../model/records';
 import type { Log, Pickup, Strike } from '../model/shoot-records';
 import { scheduleOf } from '../plan/order/schedule';
 import { planMoments } from '../plan/shots';
 import { bestLog, boardOf, nextNumber, takeLabel } from './board';
 import { matchLog, type CameraFile, type LogLine } from './match-log';
 import { passageOf } from './passage';
+import { posedTake } from './posed-take';
 import { countAt, slateTimeline, songTimeAt } from './slate';
 import { strikeCosts } from './strike';
 
@@ -102,6 +104,23 @@ describe('the board', () => {
     expect(bestLog({ logs })?.take).toBe('t1');
     expect(bestLog({ logs: logs.slice(1) })?.take).toBe('t2');
     expect(bestLog({ logs: logs.slice(2) })).toBeNull();
+  });
+
+  it('stands in again for the pose of the shot itself, else of the newest that shows somebody', () => {
+    const takes = ['plate', 'left 1', 'left 2', 'right'].map((id) => ({ id }) as Take);
+    const filmed = board([
+      log('m/left', { take: 'left 1', started: 10 }),
+      log('m/right', { take: 'right', started: 20, variation: 'closer' }),
+      log('m/left', { take: 'left 2', started: 15, rating: 'no' }),
+      log('a/first plate', { take: 'plate', started: 30 }),
+    ]);
+    const row = (id: string) => filmed.rows.find((one) => one.id === id) ?? null;
+    expect(posedTake(filmed, row('m/left'), takes)?.id).toBe('left 1');
+    expect(posedTake(filmed, row('m/right'), takes)?.id).toBe('right');
+    expect(posedTake(filmed, row('a/last plate'), takes)?.id).toBe('right');
+    // Its file was taken out of the project.
+    expect(posedTake(filmed, row('m/right'), takes.slice(0, 3))?.id).toBe('left 1');
+    expect(posedTake(board([]), null, takes)).toBeNull();
   });
 });
 

@@ -3,6 +3,7 @@ import { refuse } from '@/core/error';
 import type { AnyRecord, Project, RecordKind } from '@/core/model/records';
 import {
   passSchema,
+  usualStature,
   type Day,
   type Item,
   type Mark,
@@ -100,7 +101,7 @@ export function newRoles(setup: Setup): (Mark | Zone)[] {
     name: side < 0 ? 'Left' : 'Right',
     x: side * 0.7,
     y: 2.5,
-    stature: 1.7,
+    stature: usualStature,
   }));
   const view = viewOf(setup);
   const zones = marks.map((mark): Zone => {

@@ -2,7 +2,7 @@
 import { useRef } from 'react';
 import { roomAt } from '@/core/camera/view';
 import { refuse } from '@/core/error';
-import type { Mark, Piece, Setup, Zone } from '@/core/model/plan-records';
+import { usualStature, type Mark, type Piece, type Setup, type Zone } from '@/core/model/plan-records';
 import { viewOf } from '@/core/plan/setup/numbers';
 import { otherUnits, readAside, sayAside } from '@/core/units';
 import { addMark, addPiece, removePart, removeSetup, setPart } from '@/store/commands/plan';
@@ -220,7 +220,13 @@ function Marks({ setup, marks }: { setup: Setup; marks: readonly Mark[] }) {
             const at = roomAt(viewOf(setup), { x: 0.5, y: 0.8 });
             const far = at && at.y < setup.walls.ahead ? at.y : Math.min(2.5, setup.walls.ahead);
             const name = `Mark ${marks.length + 1}`;
-            await addMark(store, setup.project, { setup: setup.id, name, x: 0, y: far, stature: 1.7 });
+            await addMark(store, setup.project, {
+              setup: setup.id,
+              name,
+              x: 0,
+              y: far,
+              stature: usualStature,
+            });
           })
         }
       >

@@ -3,9 +3,10 @@ import { Minimize } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { fileName } from '@/core/formats/file-name';
 import type { Finding } from '@/core/finding/finding';
-import type { Setup } from '@/core/model/plan-records';
+import { usualStature, type Setup } from '@/core/model/plan-records';
 import type { Log } from '@/core/model/shoot-records';
 import { nextNumber, type Board, type BoardRow } from '@/core/shoot/board';
+import { posedTake } from '@/core/shoot/posed-take';
 import { perSecond } from '@/core/time/rate';
 import type { WatchFrame } from '@/core/watch/alarms';
 import { practiceRoleOf } from '@/core/practice/practice-set';
@@ -32,9 +33,11 @@ import { OverPicture, usualOver } from './over-picture';
 import { Overlay } from './overlay';
 import { QuickPart } from './quick-part';
 import { Readings } from './readings';
+import { PoseGuide } from './pose-guide';
 import { ShotChooser } from './shot-chooser';
 import { useCamera } from './use-camera';
 import { usePlate } from './use-plate';
+import { usePose } from './use-pose';
 import { useRecording } from './use-recording';
 import { useRoom } from './use-room';
 import { useWatch } from './use-watch';
@@ -204,6 +207,14 @@ export function CameraPage({
   const leaving = useLeaving(recorded);
   const takes = snapshot.takes.filter((one) => takeMeasure(snapshot, one));
   const chosen = takes.find(({ id }) => id === settings.over) ?? null;
+  const posed = chosen ?? posedTake(board, row, takes);
+  const pose = usePose(
+    video,
+    camera,
+    settings.pose && !recorded,
+    posed && (takeMeasure(snapshot, posed)?.poster ?? null),
+    marks.find((mark) => mark.setup === setup.id)?.stature ?? usualStature,
+  );
   const picture = chosen ? (takeMeasure(snapshot, chosen)?.poster ?? null) : (plate?.pictures[0] ?? null);
   const details = (
     <>
@@ -212,6 +223,7 @@ export function CameraPage({
         <OverPicture
           settings={settings}
           takes={takes}
+          posed={posed}
           held={held}
           hasSong={Boolean(slate.timeline)}
           onChange={(set) => setSettings((now) => ({ ...now, ...set }))}
@@ -237,16 +249,20 @@ export function CameraPage({
             bright={settings.mode === 'difference' && Boolean(camera)}
             takesRoom={whole || !phone}
             guides={(ratio) =>
-              camera &&
-              plan.numbers.has(setup.id) && (
-                <Guides
-                  kinds={settings.guides}
-                  setup={setup}
-                  zones={mine}
-                  marks={marks.filter((mark) => mark.setup === setup.id)}
-                  reading={watch.check?.reading ?? null}
-                  ratio={ratio}
-                />
+              camera && (
+                <>
+                  {plan.numbers.has(setup.id) && (
+                    <Guides
+                      kinds={settings.guides}
+                      setup={setup}
+                      zones={mine}
+                      marks={marks.filter((mark) => mark.setup === setup.id)}
+                      reading={watch.check?.reading ?? null}
+                      ratio={ratio}
+                    />
+                  )}
+                  {posed && <PoseGuide watch={pose} of={posed.name} />}
+                </>
               )
             }
           />

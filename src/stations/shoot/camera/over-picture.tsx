@@ -12,6 +12,8 @@ export type OverSettings = {
   /** a take's id, or `plate` */
   over: string;
   guides: ReadonlySet<GuideKind>;
+  /** the pose of the earlier take is drawn, and what differs from it said */
+  pose: boolean;
   /** alarms are heard */
   sound: boolean;
   /** the song plays to takes */
@@ -21,13 +23,15 @@ export const usualOver: OverSettings = {
   mode: 'onion skin',
   over: 'plate',
   guides: new Set(['zones']),
+  pose: false,
   sound: true,
   playback: false,
 };
 
 export function OverPicture({
-  settings: { mode, over, guides, sound, playback },
+  settings: { mode, over, guides, pose, sound, playback },
   takes,
+  posed,
   held,
   hasSong,
   onChange,
@@ -36,6 +40,8 @@ export function OverPicture({
 }: {
   settings: OverSettings;
   takes: readonly Take[];
+  /** the take whose pose is stood in again; null where none shows somebody */
+  posed: Take | null;
   held: Held | null;
   hasSong: boolean;
   onChange: (set: Partial<OverSettings>) => void;
@@ -63,6 +69,18 @@ export function OverPicture({
           onChange={(one) => onChange({ over: one })}
         />
       </p>
+      <div>
+        <button type="button" className="knob" aria-pressed={pose} onClick={() => onChange({ pose: !pose })}>
+          Stand as before
+        </button>
+        {pose && (
+          <p className="mt-1 text-[14px]" data-testid="posed">
+            {posed
+              ? `The pose is the one in the middle of ${posed.name}. Left and right are the picture’s; of feet and hands, the performer’s.`
+              : 'Choose a take above whose pose is to be stood in again; none of this setup shows one yet.'}
+          </p>
+        )}
+      </div>
       <Choices
         label="Guides"
         options={guideKinds}

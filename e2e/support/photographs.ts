@@ -1,0 +1,40 @@
+import { execFileSync } from 'node:child_process';
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+/** A file out of one of Debian's packages, kept for the next time. */
+function outOf(name: string, path: string): string {
+  const kept = join('.cache', path.slice(path.lastIndexOf('/') + 1));
+  if (existsSync(kept)) return kept;
+  const place = mkdtempSync(join(tmpdir(), 'photograph-'));
+  const run = (command: string, ...args: string[]) =>
+    execFileSync(command, args, { cwd: place, stdio: 'ignore' });
+  try {
+    try {
+      run('apt-get', 'download', name);
+    } catch {
+      run('apt-get', 'update', '-qq');
+      run('apt-get', 'download', name);
+    }
+    const archive = readdirSync(place).find((one) => one.endsWith('.deb'));
+    if (!archive) throw new Error(`The package ${name} with a photograph could not be fetched.`);
+    run('dpkg-deb', '-x', archive, 'open');
+    mkdirSync('.cache', { recursive: true });
+    copyFileSync(join(place, 'open', path), kept);
+  } finally {
+    rmSync(place, { recursive: true });
+  }
+  return kept;
+}
+
+/** A photograph of a person down to the waist, of 512 × 512 pixels. */
+export const portrait = (): string =>
+  outOf('python3-skimage', 'usr/lib/python3/dist-packages/skimage/data/astronaut.png');
+
+/**
+ * A grey photograph of 640 × 480 pixels in which somebody stands from head to foot, the hands before the chest: in its
+ * columns 15 to 200, with nobody else there.
+ */
+export const standing = (): string =>
+  outOf('opencv-doc', 'usr/share/doc/opencv-doc/examples/data/basketball1.png');

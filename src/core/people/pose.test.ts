@@ -1,0 +1,153 @@
+import { describe, expect, it } from 'vitest';
+import { comparePoses, nearestPose } from './compare-poses';
+import { poseSteps, sayPose } from './pose-words';
+import { agreeOn, mirroredPose } from './two-looks';
+import { bodyParts, partAt, statureIn, type BodyPart, type Joint, type Pose } from './pose';
+
+const ratio = 16 / 9;
+/** Metres that a picture is high where the body of these tests stands. */
+const high = 3.4;
+const stature = 1.7;
+
+/**
+ * Somebody upright who fills half the picture's height, the arms hanging: heights and lengths as shares of the stature,
+ * Drillis and Contini 1966 (from memory).
+ */
+const upright: Record<BodyPart, [number, number]> = {
+  head: [0, 0.93],
+  'left shoulder': [0.1, 0.818],
+  'right shoulder': [-0.1, 0.818],
+  'left elbow': [0.1, 0.632],
+  'right elbow': [-0.1, 0.632],
+  'left hand': [0.1, 0.486],
+  'right hand': [-0.1, 0.486],
+  'left hip': [0.1, 0.53],
+  'right hip': [-0.1, 0.53],
+  'left knee': [0.1, 0.285],
+  'right knee': [-0.1, 0.285],
+  'left foot': [0.1, 0.039],
+  'right foot': [-0.1, 0.039],
+};
+
+type Moved = Partial<Record<BodyPart, [right: number, down: number]>>;
+
+/** That body moved as a whole and in parts, metres to the right and down, and drawn so many times as large. */
+function body({ by = [0, 0], size = 1, parts = {} as Moved, hidden = [] as BodyPart[] } = {}): Pose {
+  const pose: Joint[] = [];
+  for (const [part, joints] of Object.entries(bodyParts) as [BodyPart, readonly number[]][]) {
+    const [aside, up] = upright[part];
+    const [right, down] = parts[part] ?? [0, 0];
+    const x = aside * stature + by[0] + right;
+    const y = 0.9 - up * stature + by[1] + down;
+    for (const joint of joints)
+      pose[joint] = {
+        x: 0.5 + (size * x) / high / ratio,
+        y: 0.5 + (size * y) / high,
+        seen: hidden.includes(part) ? 0.2 : 0.95,
+      };
+  }
+  // Joints that no part is told by lie in the face.
+  for (let joint = 0; joint < 33; joint++) pose[joint] ??= pose[0];
+  return pose;
+}
+
+const compared = (now: Pose, earlier = body()) => comparePoses(earlier, now, ratio, stature);
+const told = (now: Pose) => sayPose(compared(now) ?? expect.fail('not compared'), 'metric');
+
+describe('a body in a picture', () => {
+  it('is as tall as its bones say, also where it bends and where one bone points at the lens', () => {
+    expect(statureIn(body(), ratio)).toBeCloseTo(0.5, 6);
+    expect(
+      statureIn(body({ parts: { 'left hand': [0, -0.1], 'right knee': [0, -0.2] } }), ratio),
+    ).toBeCloseTo(0.5, 1);
+    expect(statureIn(body({ hidden: Object.keys(upright) as BodyPart[] }), ratio)).toBeNull();
+  });
+
+  it('has a part only where all of it is seen and lies in the picture', () => {
+    expect(partAt(body(), 'left foot')?.y).toBeCloseTo(0.5 + (0.9 - 0.039 * stature) / high, 6);
+    expect(partAt(body({ hidden: ['left foot'] }), 'left foot')).toBeNull();
+    expect(partAt(body({ by: [0, 1] }), 'left foot')).toBeNull();
+  });
+});
+
+describe('a pose against an earlier one', () => {
+  it('is as before where nothing moved, and within what the model is unsure of', () => {
+    expect(told(body())).toBe('You stand as before');
+    expect(told(body({ by: [0.02, 0], parts: { head: [0.015, 0.01] } }))).toBe('You stand as before');
+  });
+
+  it('says a part that is elsewhere, the way that it has to go as the picture shows it', () => {
+    expect(told(body({ parts: { 'left foot': [0.05, 0] } }))).toBe(
+      'Left foot 5 cm further left, then you stand as before',
+    );
+    expect(told(body({ parts: { 'right hand': [-0.1, 0.2] } }))).toBe(
+      'Right hand 20 cm higher, 10 cm further right, then you stand as before',
+    );
+  });
+
+  it('says the whole body first, and its parts as they are once that stands right', () => {
+    const match = compared(body({ by: [-0.3, 0], parts: { 'left hand': [0, -0.12] } }));
+    expect(match && poseSteps(match, 'metric')).toEqual([
+      'stand 30 cm further right',
+      'left hand 12 cm lower',
+    ]);
+    expect(match && sayPose(match, 'metric')).toBe('Stand 30 cm further right');
+  });
+
+  it('tells a body that is too near or too far from one whose parts moved', () => {
+    const near = compared(body({ size: 1.2 }));
+    expect(near?.parts).toEqual([]);
+    expect(near && poseSteps(near, 'metric').at(-1)).toBe('stand further back, you are 20 % too large');
+    const far = compared(body({ size: 0.8 }));
+    expect(far && poseSteps(far, 'metric').at(-1)).toBe('come nearer, you are 20 % too small');
+  });
+
+  it('names what is not seen in both, and says nothing of it', () => {
+    const match = compared(body({ hidden: ['left foot'], parts: { 'left foot': [0.5, 0] } }));
+    expect(match).toMatchObject({ parts: [], unseen: ['left foot'] });
+    expect(match && sayPose(match, 'metric')).toBe('What is seen stands as before; not seen: left foot');
+    const barely = Object.keys(upright).filter((part) => !/shoulder/.test(part)) as BodyPart[];
+    expect(compared(body({ hidden: barely }))).toBeNull();
+  });
+
+  it('speaks in feet and inches where those are used', () => {
+    const match = compared(body({ by: [0.254, 0] }));
+    expect(match && sayPose(match, 'imperial')).toBe('Stand 10″ further left, then you stand as before');
+  });
+
+  it('is that of whoever is nearest to where somebody stood', () => {
+    const [left, right] = [body({ by: [-1, 0] }), body({ by: [1, 0] })];
+    expect(nearestPose(body({ by: [0.7, 0] }), [left, right])).toBe(right);
+    expect(nearestPose(body(), [])).toBeNull();
+  });
+});
+
+describe('two looks at one picture', () => {
+  it('turn a pose to its mirror image and back', () => {
+    const pose = body({ parts: { 'left hand': [0.3, -0.2] } });
+    expect(partAt(mirroredPose(pose), 'right hand')?.x).toBeCloseTo(
+      1 - (partAt(pose, 'left hand')?.x ?? 0),
+      9,
+    );
+    mirroredPose(mirroredPose(pose)).forEach(({ x, y, seen }, joint) => {
+      expect([x, y, seen]).toEqual([expect.closeTo(pose[joint].x, 9), pose[joint].y, pose[joint].seen]);
+    });
+  });
+
+  it('believe what both see, midway, and nothing that each makes up elsewhere', () => {
+    const second = body({ parts: { head: [0.02, 0], 'left hand': [0.1, 0] } });
+    const [agreed] = agreeOn([body()], [second], ratio);
+    expect(partAt(agreed, 'head')?.x).toBeCloseTo(0.5 + 0.01 / high / ratio, 9);
+    expect(partAt(agreed, 'left hand')).toBeNull();
+    expect(partAt(agreed, 'right hand')).not.toBeNull();
+  });
+
+  it('each hold against whoever stands nearest, and drop whom one of them alone sees', () => {
+    const [left, right] = [body({ by: [-1, 0] }), body({ by: [1, 0] })];
+    const both = agreeOn([left, right], [right, left], ratio);
+    expect(both.map((pose) => partAt(pose, 'head')?.x)).toEqual(
+      [left, right].map((pose) => expect.closeTo(partAt(pose, 'head')?.x ?? 0, 9)),
+    );
+    expect(agreeOn([left], [], ratio)).toEqual([]);
+  });
+});

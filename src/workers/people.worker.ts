@@ -1,0 +1,24 @@
+import { expose } from 'comlink';
+import { fitWithin } from '@/core/geometry/size';
+import type { Pose } from '@/core/people/pose';
+import { agreeOn, mirroredPose } from '@/core/people/two-looks';
+import { mirrorImage } from '@/core/picture/image';
+import { bitmapPixels } from '@/media/bitmap-pixels';
+import { findPeople } from '@/media/people';
+import { plainErrors } from './plain-errors';
+
+/** pixels of the longer side that people are looked for in: those of the stills that earlier poses come from */
+const side = 480;
+
+/** Where everybody's body is in a picture, as two looks at it agree; the bitmap is used up. */
+async function posesIn(bitmap: ImageBitmap): Promise<Pose[]> {
+  const picture = bitmapPixels(bitmap, fitWithin(bitmap, side));
+  const first = await findPeople(picture);
+  const second = first && (await findPeople(mirrorImage(picture)));
+  if (!second) return [];
+  return agreeOn(first.poses, second.poses.map(mirroredPose), picture.width / picture.height);
+}
+
+const api = plainErrors({ posesIn });
+export type PeopleApi = typeof api;
+expose(api);
