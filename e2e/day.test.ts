@@ -140,11 +140,13 @@ describe('a day with a phone alone', () => {
     const told = other.page.getByTestId('elsewhere');
     await told.waitFor();
     expect(await told.innerText()).toMatch(/Take 1 runs in another window/);
-    expect(await other.page.getByRole('button', { name: /^Stop take/ }).count()).toBe(0);
+    for (const name of [/^Stop take/, 'Remove this take'])
+      expect(await other.page.getByRole('button', { name }).count()).toBe(0);
     await other.page.keyboard.press('r');
     await set.ran(2);
     await set.page.getByRole('button', { name: /^Stop take/ }).click();
     await told.waitFor({ state: 'detached' });
+    await other.page.getByRole('button', { name: 'Remove this take' }).waitFor();
     expect(await set.logs()).toHaveLength(1);
   });
 

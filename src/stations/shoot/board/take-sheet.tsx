@@ -153,9 +153,11 @@ function TakeDetail({ log, row }: { log: Log; row: BoardRow }) {
             notes.flush();
           }}
         />
-        <button type="button" className="knob" onClick={() => attempt(() => removeLog(store, log))}>
-          Remove this take
-        </button>
+        {log.length !== null && (
+          <button type="button" className="knob" onClick={() => attempt(() => removeLog(store, log))}>
+            Remove this take
+          </button>
+        )}
       </div>
     </div>
   );
