@@ -39,7 +39,7 @@ describe('the plan, on the demo', () => {
   test('leads from eight moments to a call sheet without a number typed', async ({ open }) => {
     const bench = await withPlan(open, 'needs');
     const { page } = bench;
-    expect(await page.locator('[data-plan]').count()).toBe(8);
+    await expect.poll(() => page.locator('[data-plan]').count()).toBe(8);
     await part(bench, 'Take along');
     await bench.press('Call sheet');
     const rows = await page

@@ -144,7 +144,7 @@ async function solveFall(
 const [acrossTrack, mostTracked] = [480, 600];
 
 async function solveTrack(
-  { media, from, until, taps }: TrackTask,
+  { media, from, until, taps, reach }: TrackTask,
   footage: Footage,
   times: Float64Array,
   onProgress: Progress,
@@ -155,7 +155,7 @@ async function solveTrack(
     pictures.push(await grayAt(footage, media, seconds, acrossTrack));
     onProgress((0.6 * (index + 1)) / within.length);
   }
-  const track = trackThrough(pictures, within, taps);
+  const track = trackThrough(pictures, within, taps, reach);
   onProgress(1);
   return track;
 }
@@ -202,7 +202,7 @@ export async function solveTask(
     if (task.is === 'under')
       return { method: 'under-1', spans: await solveUnder(task, footage, times, onProgress) };
     if (task.is === 'track')
-      return { method: 'track-1', track: await solveTrack(task, footage, times, onProgress) };
+      return { method: 'track-2', track: await solveTrack(task, footage, times, onProgress) };
     if (task.is === 'fall')
       return { method: 'fall-1', fall: await solveFall(task, footage, times, onProgress) };
     return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress) };

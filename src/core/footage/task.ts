@@ -18,7 +18,7 @@ export type Answer =
   | { method: 'flight-1'; flight: Flight | null }
   | { method: 'under-1'; spans: UnderSpan[] }
   | { method: 'tears-1'; tears: Tears }
-  | { method: 'track-1'; track: Track }
+  | { method: 'track-2'; track: Track }
   | { method: 'fall-1'; fall: Fall | null };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
@@ -28,7 +28,7 @@ export const methodOf = {
   flight: 'flight-1',
   under: 'under-1',
   tears: 'tears-1',
-  track: 'track-1',
+  track: 'track-2',
   fall: 'fall-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 

@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Point } from '../geometry/size';
 import { coverOfRings } from '../picture/mask';
+import type { Followed } from '../footage/track/track';
+import { carriedAt, fewestShapes, middleOf } from './carried';
 import { areaOf, brushed, evenRing, lassoed, rounded, type Ring } from './draw';
 import { shapeAt, withShapeAt } from './keyed';
 
@@ -153,5 +155,69 @@ describe('a shape with keys', () => {
     );
     expect(keys.map(({ ring }) => ring.length)).toEqual([40, 40]);
     expect(areaOf(keys[0].ring)).toBeCloseTo(areaOf(small), 3);
+  });
+});
+
+describe('a shape that is carried', () => {
+  const followed = (index: number, more: Partial<Followed> = {}): Followed => ({
+    time: index,
+    at: [0.3 + index / 100, 0.5],
+    tap: 0,
+    scale: 1,
+    rotation: 0,
+    ...more,
+  });
+  const drawn = { after: 0, ring: circle(0.3, 0.5, 0.1, 12) };
+  const close = (ring: Ring, to: Ring) =>
+    ring.forEach(([x, y], corner) => {
+      expect(x).toBeCloseTo(to[corner][0], 6);
+      expect(y).toBeCloseTo(to[corner][1], 6);
+    });
+
+  it('goes with what is followed, and grows and turns with it', () => {
+    const path = new Map([1, 2, 3].map((index) => [index, followed(index)]));
+    close(carriedAt([drawn], path, 0, frame), drawn.ring);
+    close(carriedAt([drawn], path, 3, frame), circle(0.33, 0.5, 0.1, 12));
+    const other = new Map([[5, followed(5, { scale: 1.5, rotation: 90 })]]);
+    const turned = circle(0.35, 0.5, 0.15, 12);
+    // A quarter turn of twelve corners: each lies where the third after it did.
+    close(carriedAt([drawn], other, 5, frame), [...turned.slice(3), ...turned.slice(0, 3)]);
+  });
+
+  it('arrives at the next frame that it was drawn on as it was drawn there', () => {
+    const next = { after: 10, ring: circle(0.5, 0.5, 0.2, 12) };
+    const path = new Map(
+      Array.from({ length: 20 }, (_, index) => [index, followed(index, { tap: index < 10 ? 0 : 1 })]),
+    );
+    close(carriedAt([drawn, next], path, 10, frame), next.ring);
+    const before = carriedAt([drawn, next], path, 9, frame);
+    expect(middleOf(before)[0]).toBeGreaterThan(0.45);
+    expect(middleOf(before)[0]).toBeLessThan(0.5);
+    expect(middleOf(carriedAt([drawn, next], path, 5, frame))[0]).toBeCloseTo(0.35 + 0.5 * (0.5 - 0.39), 6);
+  });
+
+  it('stays where it was known last, and goes straight to the next drawn one', () => {
+    const path = new Map([1, 2, 3].map((index) => [index, followed(index)]));
+    close(carriedAt([drawn], path, 30, frame), circle(0.33, 0.5, 0.1, 12));
+    const next = { after: 13, ring: circle(0.43, 0.5, 0.1, 12) };
+    const places = [3, 8, 13].map((after) => middleOf(carriedAt([drawn, next], path, after, frame))[0]);
+    expect(places[0]).toBeLessThan(places[1]);
+    expect(places[1]).toBeLessThan(places[2]);
+    expect(places[2]).toBeCloseTo(0.43, 6);
+  });
+
+  it('goes back from the first frame that it was drawn on as well', () => {
+    const path = new Map([0, 1, 2].map((index) => [index, followed(index)]));
+    const later = { after: 2, ring: circle(0.32, 0.5, 0.1, 12) };
+    close(carriedAt([later], path, 0, frame), circle(0.3, 0.5, 0.1, 12));
+  });
+
+  it('needs keys only where it does not go evenly', () => {
+    const at = (index: number) => circle(index < 40 ? 0.2 + index / 200 : 0.4, 0.5, 0.1, 12);
+    const shapes = Array.from({ length: 80 }, (_, index) => at(index));
+    const keys = fewestShapes(shapes, 0, 0.2, frame);
+    expect(keys.map(({ after }) => after)).toEqual([0, 40, 79]);
+    for (let after = 0; after < 80; after++) close(shapeAt(keys, after), at(after));
+    expect(fewestShapes(shapes.slice(0, 1), 7, 0.2, frame).map(({ after }) => after)).toEqual([7]);
   });
 });

@@ -56,6 +56,34 @@ describe('following a point through a take', () => {
     expect(offAt(points, 25)).toBeCloseTo(4, 6);
   });
 
+  it('tells how it grew and turned since the tap that led there', () => {
+    const grown = (index: number) => 1 + index / 100;
+    const turned = (index: number) => index;
+    const next = seeded(9);
+    const pictures = times.map((_, index) => {
+      const angle = (turned(index) * Math.PI) / 180;
+      const data = Float32Array.from({ length: size.width * size.height }, (_, p) => {
+        const [dx, dy] = [(p % size.width) - 160, Math.floor(p / size.width) - 90];
+        const u = (Math.cos(angle) * dx + Math.sin(angle) * dy) / grown(index);
+        const v = (Math.cos(angle) * dy - Math.sin(angle) * dx) / grown(index);
+        return 120 + 50 * Math.sin(u / 3.1) * Math.cos(v / 4.3) + 3 * (next() - 0.5);
+      });
+      return { ...size, data };
+    });
+    const at: Point = [160.5 / size.width, 90.5 / size.height];
+    const taps = [
+      { time: times[0], at },
+      { time: times[20], at },
+    ];
+    const { points } = trackThrough(pictures, times, taps, 0.1);
+    expect(points.map(({ tap }) => tap)).toEqual(times.map((_, index) => (index < 20 ? 0 : 1)));
+    for (const [index, { tap, scale, rotation }] of points.entries()) {
+      const since = tap === 0 ? 0 : 20;
+      expect(Math.abs(scale / (grown(index) / grown(since)) - 1)).toBeLessThan(0.01);
+      expect(Math.abs(rotation - (turned(index) - turned(since)))).toBeLessThan(0.5);
+    }
+  });
+
   it('says when it was lost, and goes on from the next tap', () => {
     const isHidden = (index: number) => index >= 10 && index < 16;
     const { points, lost } = trackThrough(film(centre, isHidden), times, [

@@ -62,15 +62,17 @@ export function drawnKeys(settings: Parameters<typeof wholeReveal>[0], frame: Si
  * What is revealed, as an outline whose points move evenly from key to key; what falls moves downwards.
  * @param first the frame on which nothing is revealed yet
  * @param frame delivery pixels
+ * @param drawn the keys of a drawn edge
  */
 export function revealKeys(
   settings: Parameters<typeof wholeReveal>[0],
   first: number,
   frame: Size,
+  drawn: readonly ShapeKey[],
 ): { frame: number; rings: Rings }[] {
   const { edge, frames, angle, soft, across, down } = wholeReveal(settings);
   if (edge === 'drawn')
-    return drawnKeys(settings, frame).map(({ after, ring }) => ({
+    return drawn.map(({ after, ring }) => ({
       frame: first + after,
       rings: [ring.map(([x, y]): Point => [x * frame.width, y * frame.height])],
     }));

@@ -9,7 +9,8 @@ import { shorter, tooShort } from '../length';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { drawnKeys } from './edge';
-import { beginsAt, revealFrames, type RevealMoment } from './build';
+import { beginsAt, revealFrames, type RevealMoment } from './takes';
+import { carrier, trackUnderEdge } from './follow';
 import { wholeReveal } from './settings';
 import { beforeSlot, fallSlot, revealedSlot } from './slots';
 import type { RevealCode } from './words';
@@ -62,13 +63,23 @@ export function examineReveal(
       allowed: { value: done - lands, unit: 'frames' },
       ...(moment.settings.edge === 'drawn' ? {} : { fix: shorter(moment, { frames: end - lands }) }),
     });
-  if (moment.settings.edge === 'drawn') {
+  if (moment.settings.edge === 'drawn' && !carrier(moment)) {
     const share = comeOver(moment, ruler);
     if (share < wholeFrame)
       add({ code: 'reveal.partial', severity: 'watch', measured: { value: share, unit: 'share' } });
   }
   const since = timeOfFrame(rate, lands - start);
-  const { edge, falls, fast, closer } = wholeReveal(moment.settings);
+  const { edge, falls, fast, closer, follows, shape } = wholeReveal(moment.settings);
+  if (edge === 'drawn' && follows !== 'nothing' && !shape) add({ code: 'reveal.not-drawn', severity: 'fix' });
+  const track = carrier(moment) ? trackUnderEdge(solved) : null;
+  if (track && track.lost.length === 0)
+    add({
+      code: 'reveal.carried',
+      severity: 'fine',
+      measured: { value: track.points.length, unit: 'count' },
+    });
+  for (const second of track?.lost ?? [])
+    add({ code: 'reveal.lost', severity: 'fix', measured: { value: second, unit: 'seconds' } });
   const changing = Math.min(done, end) - lands;
   // While it runs faster it shows more than it lasts, and then jumps back to where the song is.
   const most = (frames: number, during: number) => Math.max(frames, frames - during + (during * fast) / 100);

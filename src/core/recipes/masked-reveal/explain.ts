@@ -3,7 +3,8 @@ import { beatLabel } from '../../time/grid';
 import { rowsOfTake, tellLaid } from '../explain-node';
 import type { Material } from '../material';
 import type { Ruler, Step } from '../recipe';
-import { revealFrames, type RevealMoment } from './build';
+import { carrier } from './follow';
+import { revealFrames, type RevealMoment } from './takes';
 import { wholeReveal } from './settings';
 import { beforeSlot } from './slots';
 
@@ -21,6 +22,10 @@ export function explainReveal(moment: RevealMoment, ruler: Ruler, _material: Mat
   const { project, grid } = ruler;
   const settings = wholeReveal(moment.settings);
   const { lands, done } = revealFrames(moment, ruler);
+  const carried = carrier(moment);
+  const course = carried
+    ? `from frame ${lands} (${beatLabel(grid, moment.lands)}) on; it goes with what lies under it in the ${carried.title}, and needs the keys below`
+    : `from frame ${lands} (${beatLabel(grid, moment.lands)}), where nothing of it shows yet, to frame ${done}, where the change is over`;
   return mediaIn(tree).map((node) => ({
     title: node.name,
     text: [
@@ -28,7 +33,7 @@ export function explainReveal(moment: RevealMoment, ruler: Ruler, _material: Mat
       ...(node.id.startsWith(beforeSlot.key) || node.mattes.length === 0
         ? []
         : [
-            `It shows behind ${edges[settings.edge](settings)}: from frame ${lands} (${beatLabel(grid, moment.lands)}), where nothing of it shows yet, to frame ${done}, where the change is over. Feather the edge by ${settings.soft} px in all, half on each side.`,
+            `It shows behind ${edges[settings.edge](settings)}: ${course}. Feather the edge by ${settings.soft} px in all, half on each side.`,
           ]),
     ].join(' '),
     rows: rowsOfTake(node, project),

@@ -17,6 +17,11 @@ export const revealFilm: FilmRecipe<z.infer<typeof revealSchema>> = {
       falling: 'something that falls',
       drawn: 'a drawn shape',
     }),
+    follows: choice('The drawn shape', {
+      nothing: 'stays where it is drawn',
+      before: 'goes with what lies under it before the change',
+      after: 'goes with what lies under it after the change',
+    }),
     frames: number('The change takes', 'frames', 1, 240),
     angle: number('The edge moves towards', '°', 0, 345, 15),
     fast: number('Speed while it changes', '%', 50, 400, 10),

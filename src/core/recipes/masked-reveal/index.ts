@@ -1,9 +1,11 @@
-import { shapeAt, withShapeAt } from '../../shapes/keyed';
+import { withShapeAt } from '../../shapes/keyed';
 import type { Material } from '../material';
 import type { Outline, Recipe, Ruler, Sentence, View } from '../recipe';
 import { timeOfFrame } from '../../time/rate';
-import { beginsAt, buildReveal, revealAnchors, revealFrames, type RevealMoment } from './build';
+import { buildReveal } from './build';
+import { beginsAt, revealAnchors, revealFrames, type RevealMoment } from './takes';
 import { drawnKeys } from './edge';
+import { edgeAt } from './follow';
 import { examineReveal } from './examine';
 import { explainReveal } from './explain';
 import { revealFilm } from './film';
@@ -33,7 +35,7 @@ function sayReveal(moment: RevealMoment, ruler: Ruler): Sentence {
     line: [', moving towards ', { field: 'angle' }, ' (0° right, 90° down)'],
     circle: [', from ', { field: 'across' }, ' across and ', { field: 'down' }, ' down'],
     falling: fallsIn(moment, ruler),
-    drawn: [],
+    drawn: [', which ', { field: 'follows' }],
   };
   const { closer, fast } = wholeReveal(settings);
   return [
@@ -74,18 +76,21 @@ const views: View[] = [
 ];
 
 /** The edge on the frame that is looked at, where it is drawn. */
-function outline(moment: RevealMoment, _material: Material, ruler: Ruler, frame: number): Outline | null {
+function outline(moment: RevealMoment, material: Material, ruler: Ruler, frame: number): Outline | null {
   const { settings } = moment;
   if (settings.edge !== 'drawn') return null;
   const keys = drawnKeys(settings, ruler.project);
+  const { shape, follows } = wholeReveal(settings);
+  // The circle that grows until somebody draws lies round nothing that could be followed.
+  const kept = shape || follows === 'nothing' ? keys : [];
   const after = Math.max(0, frame - revealFrames(moment, ruler).lands);
   const others = keys.filter((key) => key.after !== after);
   return {
     title: 'the edge',
     setting: 'shape',
-    rings: [shapeAt(keys, after)],
+    rings: [edgeAt(moment, ruler, material, after)],
     state: settings.shape ? 'drawn' : 'guessed',
-    drawn: (ring) => withShapeAt(keys, after, ring),
+    drawn: (ring) => withShapeAt(kept, after, ring),
     keys: keys.map((key) => revealFrames(moment, ruler).lands + key.after),
     ...(others.length > 0 && others.length < keys.length ? { without: others } : {}),
   };

@@ -8,7 +8,8 @@ import { frameOfBeat, regularGrid } from '../../time/grid';
 import { base, chosenTake, projectOf } from '../__tests__/chosen';
 import type { Material } from '../material';
 import { maskedReveal } from '.';
-import { revealFrames, type RevealMoment } from './build';
+import type { Followed } from '../../footage/track/track';
+import { revealFrames, type RevealMoment } from './takes';
 
 const size = { width: 96, height: 54 };
 const rate = { num: 25, den: 1 };
@@ -259,5 +260,113 @@ describe('the masked reveal', () => {
       [lands, 'moves evenly'],
       [done, 'stays'],
     ]);
+  });
+});
+
+describe('a drawn edge that goes with what lies under it', () => {
+  const square = (x: number): [number, number][] => [
+    [x, 0.4],
+    [x + 0.2, 0.4],
+    [x + 0.2, 0.7],
+    [x, 0.7],
+  ];
+  const goes = (
+    shape: { after: number; ring: [number, number][] }[] | null,
+    follows: 'before' | 'after' = 'before',
+  ) => set({ edge: 'drawn', shape, follows });
+  const once = goes([{ after: 0, ring: square(0.1) }]);
+  const seconds = (frame: number) => (frame - revealFrames(moment, ruler).start) / 25;
+  /** A thing that goes right by a hundredth of the width a frame, found in every picture. */
+  const found = (until: number, lost: number[] = []): Material => ({
+    ...material(),
+    solved: {
+      edge: {
+        method: 'track-2',
+        track: {
+          points: Array.from({ length: until }, (_, index): Followed => ({
+            time: seconds(lands + index),
+            at: [0.2 + index / 100, 0.55],
+            tap: 0,
+            scale: 1,
+            rotation: 0,
+          })),
+          lost,
+        },
+      },
+    },
+  });
+  const edgeOn = (given: RevealMoment, of: Material, frame: number) =>
+    maskedReveal.outline(given, of, ruler, frame)?.rings[0] ?? [];
+
+  it('asks for that to be followed, from where and when it was drawn', () => {
+    const [work] = maskedReveal.works(once, ruler, material());
+    expect(work.task()).toMatchObject({
+      is: 'track',
+      media: 'media-one',
+      taps: [
+        { time: expect.closeTo(seconds(lands), 6), at: [expect.closeTo(0.2, 6), expect.closeTo(0.55, 6)] },
+      ],
+      reach: expect.closeTo((0.3 * 54) / 96 / 2, 6),
+    });
+    expect(
+      maskedReveal.works(goes([{ after: 0, ring: square(0.1) }], 'after'), ruler, material())[0].task(),
+    ).toMatchObject({
+      media: 'media-two',
+      taps: [{ time: 2 }],
+    });
+    for (const still of [
+      set({ edge: 'drawn', shape: once.settings.shape }),
+      goes(null),
+      set({ follows: 'before' }),
+    ])
+      expect(maskedReveal.works(still, ruler, material())).toEqual([]);
+    expect(maskedReveal.works(once, ruler, { ...material(), takes: {} })).toEqual([]);
+  });
+
+  it('is carried on the picture, in its outline and in what is handed over', () => {
+    const of = found(60);
+    expect(edgeOn(once, of, lands + 30)[0][0]).toBeCloseTo(0.4, 6);
+    const [, over] = mediaIn(maskedReveal.build(once, ruler, of));
+    const { shape } = over.mattes[0];
+    if (shape.is !== 'outline') throw new Error('It has no outline.');
+    expect(shape.keys[0].rings[0][0][0]).toBeCloseTo(0.1 * 96, 6);
+    expect(
+      shape.keys.some(
+        ({ frame, rings }) => frame === lands + 59 && Math.abs(rings[0][0][0] - 0.69 * 96) < 0.3,
+      ),
+    ).toBe(true);
+    // It goes evenly, and then stays where it was seen last.
+    expect(shape.keys.length).toBeLessThan(5);
+    expect(maskedReveal.explain(once, ruler, of, maskedReveal.build(once, ruler, of))[1].text).toMatch(
+      /goes with what lies under it in the take before the change/,
+    );
+    expect(codes(once, of)).toContain('fine reveal.carried');
+    expect(codes(once, of)).not.toContain('watch reveal.partial');
+  });
+
+  it('is drawn anew on the frame that is looked at, which makes a tap of it', () => {
+    const at = lands + 30;
+    const ring = maskedReveal.outline(once, found(60), ruler, at)?.drawn?.(square(0.5));
+    const mended = set({
+      edge: 'drawn',
+      follows: 'before',
+      shape: ring as RevealMoment['settings']['shape'],
+    });
+    const task = maskedReveal.works(mended, ruler, material())[0].task();
+    expect(task).toMatchObject({
+      taps: [{}, { time: expect.closeTo(seconds(at), 6), at: [expect.closeTo(0.6, 6), 0.55] }],
+    });
+  });
+
+  it('says where it is lost, that nobody drew it, and nothing while nobody looked', () => {
+    expect(codes(once, found(20, [seconds(lands + 20)]))).toContain('fix reveal.lost');
+    expect(codes(once, found(20, [1]))).not.toContain('fine reveal.carried');
+    expect(codes(goes(null))).toContain('fix reveal.not-drawn');
+    // The first shape that is drawn is the only one then.
+    expect(maskedReveal.outline(goes(null), material(), ruler, lands + 5)?.drawn?.(square(0.3))).toEqual([
+      { after: 5, ring: square(0.3) },
+    ]);
+    expect(codes(once).filter((code) => /carried|lost|not-drawn/.test(code))).toEqual([]);
+    expect(edgeOn(once, material(), lands + 30)).toEqual(square(0.1));
   });
 });

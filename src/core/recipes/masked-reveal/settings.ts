@@ -33,6 +33,8 @@ export const revealSchema = z.object({
         .check(z.minLength(1), z.maxLength(500)),
     ),
   ),
+  /** the take that carries a drawn edge with what lies under it, by its slot; unset is nothing */
+  follows: z.optional(z.enum(['nothing', 'before', 'after'])),
 });
 type RevealSettings = z.infer<typeof revealSchema>;
 
@@ -46,6 +48,7 @@ export const emptyReveal = {
   fast: 100,
   closer: 0,
   shape: null,
+  follows: 'nothing',
 } as const satisfies RevealSettings;
 
 /** Settings with everything that was never said as it is at first. */

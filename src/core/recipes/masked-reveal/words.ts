@@ -32,6 +32,11 @@ export const revealWords = {
     'Nothing is seen to fall through the whole picture in the take of what falls, so where its edge lies was not measured. Choose another take, or draw the edge.',
   'reveal.not-free': ({ measured, allowed }) =>
     `What falls does not fall freely: it is up to ${measured} beside the edge (allowed ${allowed}). Draw the edge, where that is seen.`,
+  'reveal.not-drawn': () =>
+    'The edge is to go with what lies under it, but nobody drew it yet. Step to a frame, look at the edge, and draw it there.',
+  'reveal.carried': ({ measured }) => `The edge goes with what lies under it, found in ${measured} pictures.`,
+  'reveal.lost': ({ measured }) =>
+    `What the edge goes with is lost ${measured} into its take: something hides it, or it changed. Draw the edge on a frame after that; in between it goes straight.`,
   'reveal.same-take': () =>
     'Both sides of the edge show one take at one time: nothing changes. Choose another take, or let it begin elsewhere.',
 } satisfies Words;

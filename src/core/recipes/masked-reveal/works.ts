@@ -2,7 +2,8 @@ import type { Fall, FallTask } from '../../footage/fall';
 import { meanStep } from '../../footage/picture-times';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
-import type { RevealMoment } from './build';
+import type { RevealMoment } from './takes';
+import { edgeWorks } from './follow';
 import { fallSlot } from './slots';
 
 /** The work that measures what falls. */
@@ -14,8 +15,14 @@ export const fallIn = (solved: Material['solved']): Fall | null | undefined => {
   return answer?.method === 'fall-1' ? answer.fall : undefined;
 };
 
+/** What a reveal asks to be worked out. */
+export const revealWorks = (moment: RevealMoment, ruler: Ruler, material: Material): Work[] => [
+  ...fallWorks(moment, material),
+  ...edgeWorks(moment, ruler, material),
+];
+
 /** What falls, where something has to. */
-export function revealWorks({ settings }: RevealMoment, _ruler: Ruler, { takes }: Material): Work[] {
+function fallWorks({ settings }: RevealMoment, { takes }: Material): Work[] {
   const { take, measure } = takes[fallSlot.key] ?? {};
   if (settings.edge !== 'falling' || !take || !measure) return [];
   const { times } = measure;

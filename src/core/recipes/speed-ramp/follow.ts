@@ -44,7 +44,7 @@ export const tapsInPicture = (moment: Filled, material: Material, frame: Framed)
 /** Where the point was found, in shares of the take's picture; null while nobody looked. */
 export const trackIn = (solved: Material['solved']): Track | null => {
   const answer = solved[trackWork];
-  return answer?.method === 'track-1' ? answer.track : null;
+  return answer?.method === 'track-2' ? answer.track : null;
 };
 
 /** Where the followed point is in the take: where it was found between the taps, else where it was tapped. */

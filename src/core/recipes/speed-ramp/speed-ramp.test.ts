@@ -1,4 +1,4 @@
-import type { Track, TrackTask } from '../../footage/track/track';
+import type { Followed, TrackPoint, TrackTask } from '../../footage/track/track';
 import { describe, expect, it } from 'vitest';
 import { invertAffine, mapPoint } from '../../geometry/affine';
 import { canPaint, describeFrame } from '../../picture/draw-list';
@@ -29,6 +29,7 @@ const material = (pictures = 250, of = rate): Material => ({
   takes: { pass: chosenTake('one', size, of, pictures) },
   solved: {},
 });
+const standing = (point: TrackPoint): Followed => ({ ...point, tap: 0, scale: 1, rotation: 0 });
 const set = (settings: Partial<RampMoment['settings']>, more: Partial<RampMoment> = {}): RampMoment => ({
   ...moment,
   ...more,
@@ -81,9 +82,9 @@ describe('a followed point', () => {
 
   it('needs one tap where it was found on the other pictures, and says where it was lost', () => {
     const once = set({}, { slots: { pass: { take: 'one', at: 1, taps: taps.slice(0, 1) } } });
-    const found = (track: Track): Material => ({
+    const found = ({ points, lost }: { points: TrackPoint[]; lost: number[] }): Material => ({
       ...material(),
-      solved: { track: { method: 'track-1', track } },
+      solved: { track: { method: 'track-2', track: { points: points.map(standing), lost } } },
     });
     const said = (given: Material) => speedRamp.examine(once, ruler, given).map(({ code }) => code);
     const held = (given: Material) => mediaIn(speedRamp.build(once, ruler, given))[0].transforms.length > 1;
@@ -93,7 +94,7 @@ describe('a followed point', () => {
     ]);
     const all = found({ points: taps, lost: [] });
     expect([said(all).includes('ramp.follows'), held(all)]).toEqual([true, true]);
-    expect(speedRamp.followed?.(once, ruler, all)).toEqual(taps);
+    expect(speedRamp.followed?.(once, ruler, all)).toMatchObject(taps);
     expect(said(found({ points: taps, lost: [4] }))).toContain('ramp.lost');
     const nothing = found({ points: taps.slice(0, 1), lost: [2.04] });
     expect([said(nothing).includes('ramp.one-tap'), held(nothing)]).toEqual([true, false]);
@@ -118,8 +119,8 @@ describe('a followed point in a frame of another shape than its take', () => {
     const share = 0.5 + ((0.2 - 0.5) * upright.project.width) / (size.width * scale);
     expect(task.taps[0].at[0]).toBeCloseTo(share, 9);
     expect(task.taps[0].at[1]).toBeCloseTo(0.25, 9);
-    const points = [task.taps[0], { time: 3, at: [0.5, 0.25] as [number, number] }];
-    const solved = { track: { method: 'track-1' as const, track: { points, lost: [] } } };
+    const points = [task.taps[0], { time: 3, at: [0.5, 0.25] as [number, number] }].map(standing);
+    const solved = { track: { method: 'track-2' as const, track: { points, lost: [] } } };
     const found = speedRamp.followed?.(tapped, upright, { ...material(), solved });
     expect(found?.[0].at[0]).toBeCloseTo(0.2, 9);
     expect(found?.[1].at[0]).toBeCloseTo(0.5, 9);

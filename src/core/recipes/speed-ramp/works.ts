@@ -1,5 +1,5 @@
 import type { Tears, TearsTask } from '../../footage/tears';
-import type { TrackTask } from '../../footage/track/track';
+import { pointReach, type TrackTask } from '../../footage/track/track';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
 import { rampBlend, rampTime, type RampMoment } from './build';
@@ -32,7 +32,7 @@ function trackWorks(moment: RampMoment, ruler: Ruler, material: Material): Work[
   // A picture more on either side, and whole tenths, so that a beat moved a little asks for nothing new.
   const from = Math.max(measure.times.first, Math.floor(10 * Math.min(...seconds) - 1) / 10);
   const until = Math.min(measure.times.last + 0.05, Math.ceil(10 * Math.max(...seconds) + 1) / 10);
-  const task = (): TrackTask => ({ is: 'track', media: take.media, from, until, taps });
+  const task = (): TrackTask => ({ is: 'track', media: take.media, from, until, taps, reach: pointReach });
   const parts = [take.media, take.matrix, from, until, taps];
   return [{ name: trackWork, title: 'the followed point', is: 'track', parts, task }];
 }
