@@ -47,7 +47,7 @@ describe('a drawn edge', () => {
     await bench.choose('Take for the take after the change', 'Second');
     await bench.settled();
     await bench.choose('What the change follows', 'a drawn shape');
-    await bench.choose('The drawn shape', 'goes with what lies under it before the change');
+    await bench.choose('The drawn shape', 'goes with what lies under it before');
     await bench.found('reveal.not-drawn');
     await bench.press('Edge');
     await bench.press('To the landing');

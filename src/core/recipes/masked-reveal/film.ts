@@ -19,8 +19,8 @@ export const revealFilm: FilmRecipe<z.infer<typeof revealSchema>> = {
     }),
     follows: choice('The drawn shape', {
       nothing: 'stays where it is drawn',
-      before: 'goes with what lies under it before the change',
-      after: 'goes with what lies under it after the change',
+      before: 'goes with what lies under it before',
+      after: 'goes with what lies under it after',
     }),
     frames: number('The change takes', 'frames', 1, 240),
     angle: number('The edge moves towards', '°', 0, 345, 15),

@@ -150,8 +150,9 @@ export function ShapeToolKnobs({
       </button>
       {keys && (
         <span className="text-[12px] text-ink2" data-testid="shape-keys">
-          Its shape is set on frame{keys.length === 1 ? '' : 's'} {keys.join(', ')}; between them it moves.
-          Step to a frame and draw to set it there.
+          Its shape is set on frame{keys.length === 1 ? ' ' : 's '}
+          {keys.join(', ')}
+          {keys.length === 1 ? '.' : '; between them it moves.'} Step to a frame and draw to set it there.
         </span>
       )}
       {without !== undefined && (
