@@ -52,6 +52,19 @@ describe('registration', () => {
     expect(Math.max(...errors)).toBeLessThan(0.35);
   });
 
+  it('is not led astray where somebody large and dark hides which shift is the likeliest', () => {
+    const large = { width: 768, height: 576 };
+    const scene = texture(104, large);
+    const truth = { ...inPlace, dx: -2, dy: 3, rotation: -0.19 };
+    const performer = { x: 137, y: 85, w: 288, h: 460 };
+    const found = registerFrame(
+      shot(scene, large, inPlace, { noise: 3, seed: 904 }),
+      shot(scene, large, truth, { gain: 0.9, noise: 3, seed: 4, performer }),
+    );
+    expect(Math.hypot(found.dx - truth.dx, found.dy - truth.dy)).toBeLessThan(0.1);
+    expect(found.agreement).toBeGreaterThan(0.6);
+  });
+
   it('follows a hard knock of the tripod', () => {
     const scene = texture(5, size);
     const truth = { dx: 31, dy: -12, rotation: 1.1, scale: 1, agreement: 1 };

@@ -3,7 +3,7 @@ import { checkSameSize, type GrayImage } from '../picture/image';
 import { median } from '../statistics';
 import { pyramidOf, type Level } from './pyramid';
 import { mostAnchors, prepareReference, type Anchors, type Reference } from './reference';
-import { refine, type Similarity } from './refine';
+import { refine } from './refine';
 
 /** places that are compared on the smallest level, and on those between */
 const [coarsest, between] = [2_500, 5_000];
@@ -34,6 +34,14 @@ function coarseShift(anchors: Anchors, frame: Level): { tx: number; ty: number }
   return best;
 }
 
+/** The share of a reference's places at which the picture looks as it does, but for noise. */
+function shareFitting({ residual, spread }: ReturnType<typeof refine>): number {
+  const allowed = Math.max(9, Math.min(3 * spread, 14));
+  let fits = 0;
+  for (const value of residual) if (Math.abs(value) < allowed) fits++;
+  return fits / residual.length;
+}
+
 /**
  * How `frame` lies against `reference`, to hundredths of a pixel, with moving things and changed light left out.
  * @throws CoreError `sizes-differ` where the pictures differ in size
@@ -46,10 +54,13 @@ export function registerFrame(reference: GrayImage | Reference, frame: GrayImage
   const levels = pyramidOf(frame);
   const top = levels.length - 1;
   if (prepared.anchors[0].x.length < 60) return none;
-  let w: Similarity = { mr: 1, mi: 0, ...coarseShift(prepared.anchors[top], levels[top]) };
-  let last = refine(prepared.anchors[top], levels[top], w, 12, coarsest);
+  // Somebody large and dark before a set may hide which shift is the best one; a camera that stands is always tried.
+  const begun = [coarseShift(prepared.anchors[top], levels[top]), { tx: 0, ty: 0 }].map((shift) =>
+    refine(prepared.anchors[top], levels[top], { mr: 1, mi: 0, ...shift }, 12, coarsest),
+  );
+  let last = shareFitting(begun[1]) > shareFitting(begun[0]) ? begun[1] : begun[0];
   for (let level = top - 1; level >= 0; level--) {
-    w = { ...last.w, tx: last.w.tx * 2, ty: last.w.ty * 2 };
+    const w = { ...last.w, tx: last.w.tx * 2, ty: last.w.ty * 2 };
     last = refine(
       prepared.anchors[level],
       levels[level],
@@ -60,15 +71,12 @@ export function registerFrame(reference: GrayImage | Reference, frame: GrayImage
   }
   const { mr, mi, tx, ty } = last.w;
   const scale = Math.hypot(mr, mi);
-  const allowed = Math.max(9, Math.min(3 * last.spread, 14));
-  let fits = 0;
-  for (const value of last.residual) if (Math.abs(value) < allowed) fits++;
   const result = {
     dx: tx,
     dy: ty,
     rotation: (Math.atan2(mi, mr) * 180) / Math.PI,
     scale,
-    agreement: fits / last.residual.length,
+    agreement: shareFitting(last),
   };
   // A picture without the reference's contrast "fits" by being flat: a covered lens, black, plain noise.
   const flat = last.gain < 0.15;
