@@ -91,5 +91,6 @@ export function filmWalker(file: (name: string) => string, ground: Ground, times
     ...size,
     data: new Uint8ClampedArray(seen.subarray(4 * pixels * index, 4 * pixels * (index + 1))),
   }));
-  return { plate: prepareReference(pictures.slice(0, 3)), pictures: pictures.slice(3) };
+  const plates = pictures.slice(0, 3);
+  return { plates, plate: prepareReference(plates), pictures: pictures.slice(3) };
 }

@@ -1,36 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { moving, patchPicture as picture, patchSize as size } from '../../__tests__/moving-patch';
 import type { GrayImage } from '../../picture/image';
-import { seeded } from '../../random';
-import { followPatch, type PatchPlace } from './patch';
-
-const size = { width: 480, height: 270 };
-
-/** A textured patch on a textured ground; `place` says where it lies. */
-function picture(seed: number, place: Omit<PatchPlace, 'agreement'>, hidden = 0): GrayImage {
-  const next = seeded(seed);
-  const angle = (place.rotation * Math.PI) / 180;
-  const data = new Float32Array(size.width * size.height);
-  for (let y = 0, p = 0; y < size.height; y++)
-    for (let x = 0; x < size.width; x++, p++) {
-      const [dx, dy] = [x + 0.5 - place.x, y + 0.5 - place.y];
-      const u = (Math.cos(angle) * dx + Math.sin(angle) * dy) / place.scale;
-      const v = (Math.cos(angle) * dy - Math.sin(angle) * dx) / place.scale;
-      const isOn = Math.max(Math.abs(u), Math.abs(v)) < 26;
-      const own = 120 + 45 * Math.sin(u / 3.1 + 0.4) * Math.cos(v / 4.3) + 30 * Math.sin((u - 2 * v) / 6);
-      const ground = 110 + 30 * Math.sin(x / 9) * Math.cos(y / 7) + 20 * Math.sin((x + y) / 17);
-      const isHidden = isOn && u < -26 + 52 * hidden;
-      const noise = 3 * Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
-      data[p] = (isHidden ? 40 : isOn ? own : ground) + noise;
-    }
-  return { ...size, data };
-}
-
-const moving = (frame: number) => ({
-  x: 120 + 2.3 * frame + 6 * Math.sin(frame / 7),
-  y: 140 + 40 * Math.sin(frame / 23),
-  scale: 1 + 0.006 * frame,
-  rotation: 0.5 * frame,
-});
+import { followPatch } from './patch';
 
 describe('following a patch', () => {
   // The patch is drawn, so its place is known exactly.
