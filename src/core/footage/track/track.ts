@@ -1,5 +1,6 @@
 import type { Point } from '../../geometry/size';
 import type { GrayImage } from '../../picture/image';
+import { pictureAt } from '../picture-times';
 import { followPatch } from './patch';
 
 /** Where something is at a second of a take; shares of the picture. */
@@ -51,11 +52,6 @@ export function trackThrough(
   const around = Math.max(6, reach * width);
   const found = new Map<number, Followed>();
   const lost: number[] = [];
-  const indexOf = (time: number) => {
-    let index = 0;
-    while (index + 1 < pictures.length && times[index + 1] <= time + 1e-6) index++;
-    return index;
-  };
   /** Follows from one picture towards another, which it does not have to reach. */
   const walk = (start: number, end: number, tap: number): Followed[] => {
     const { at } = taps[tap];
@@ -73,7 +69,8 @@ export function trackThrough(
     }
     return path;
   };
-  const indices = taps.map(({ time }) => indexOf(time));
+  const shown = Float64Array.from(times);
+  const indices = taps.map(({ time }) => pictureAt(shown, time));
   taps.forEach((_, tap) => {
     const start = indices[tap];
     const next = taps[tap + 1];

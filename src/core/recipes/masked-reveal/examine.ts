@@ -72,13 +72,15 @@ export function examineReveal(
   const { edge, falls, fast, closer, follows, shape } = wholeReveal(moment.settings);
   if (edge === 'drawn' && follows !== 'nothing' && !shape) add({ code: 'reveal.not-drawn', severity: 'fix' });
   const track = carrier(moment) ? trackUnderEdge(solved) : null;
-  if (track && track.lost.length === 0)
+  // Found in one picture alone it was lost at once.
+  const lost = track && track.points.length < 2 ? track.points.map(({ time }) => time) : (track?.lost ?? []);
+  if (track && lost.length === 0 && track.points.length > 1)
     add({
       code: 'reveal.carried',
       severity: 'fine',
       measured: { value: track.points.length, unit: 'count' },
     });
-  for (const second of track?.lost ?? [])
+  for (const second of lost)
     add({ code: 'reveal.lost', severity: 'fix', measured: { value: second, unit: 'seconds' } });
   const changing = Math.min(done, end) - lands;
   // While it runs faster it shows more than it lasts, and then jumps back to where the song is.

@@ -5,8 +5,9 @@ import {
   type TrackPoint,
   type TrackTask,
 } from '../../footage/track/track';
+import { lastNotAfter, meanStep } from '../../footage/picture-times';
 import { invertAffine, mapPoint } from '../../geometry/affine';
-import type { Point } from '../../geometry/size';
+import type { Point, Size } from '../../geometry/size';
 import { matrixAt, secondsAt, type MediaNode } from '../../picture/node';
 import { carriedAt, fewestShapes, middleOf } from '../../shapes/carried';
 import type { Ring } from '../../shapes/draw';
@@ -25,6 +26,18 @@ const edgeWork = 'edge';
 const tolerance = 0.2;
 /** what belongs to a followed shape, to each side: shares of the picture's width */
 const [leastReach, mostReach] = [pointReach / 2, 0.2];
+
+/** a take has so many pictures from one that was looked at to the next, at the most: 240 a second for a quarter of a minute */
+const mostPassedOver = 8;
+
+/** Half the shorter side of the box round a shape, as a share of the picture's width. @param ring in shares of the picture */
+function halfSide(ring: Ring, { width, height }: Size): number {
+  const side = (axis: 0 | 1) => {
+    const values = ring.map((point) => point[axis]);
+    return Math.max(...values) - Math.min(...values);
+  };
+  return Math.min(side(0), (side(1) * height) / width) / 2;
+}
 
 /** The slot whose take a drawn edge is carried by; null where it stays as it is drawn. */
 export function carrier({ settings }: RevealMoment) {
@@ -56,6 +69,8 @@ function carryingTake(moment: RevealMoment, ruler: Ruler, material: Material) {
   return {
     slot,
     size,
+    /** seconds from one of its pictures to the next */
+    step: meanStep(measure.times),
     seconds: (frame: number): number => {
       const { part, on } = shownOn(parts, frame);
       return secondsAt(part, on);
@@ -85,22 +100,14 @@ export function edgeWorks(moment: RevealMoment, ruler: Ruler, material: Material
     const [x, y] = toPicture(lands + after, middleOf(ring));
     return { time: seconds(lands + after), at: [inside(x), inside(y)] };
   });
-  const reach = Math.min(mostReach, Math.max(leastReach, halfSide(keys[0].ring, lands + keys[0].after)));
+  const [first] = keys;
+  const there = first.ring.map((point) => toPicture(lands + first.after, point));
+  const reach = Math.min(mostReach, Math.max(leastReach, halfSide(there, size)));
   // A tenth of a second more, so that a beat moved a little asks for nothing new.
   const [from, until] = [Math.floor(10 * seconds(lands)) / 10, Math.ceil(10 * seconds(end - 1) + 1) / 10];
   const task = (): TrackTask => ({ is: 'track', media: take.media, from, until, taps, reach });
   const parts = [take.media, take.matrix, from, until, taps, reach];
   return [{ name: edgeWork, title: 'what the edge follows', is: 'track', parts, task }];
-
-  /** Half the shorter side of the box round a shape, as a share of the picture's width. */
-  function halfSide(ring: Ring, frame: number): number {
-    const there = ring.map((point) => toPicture(frame, point));
-    const side = (axis: 0 | 1) => {
-      const values = there.map((point) => point[axis]);
-      return Math.max(...values) - Math.min(...values);
-    };
-    return Math.min(side(0), (side(1) * size.height) / size.width) / 2;
-  }
 }
 
 /** What was found under the edge; null while nobody looked. */
@@ -109,27 +116,43 @@ export const trackUnderEdge = (solved: Material['solved']): Track | null => {
   return answer?.method === 'track-2' ? answer.track : null;
 };
 
+/** What is followed at some seconds: in the picture that shows then, or between two of them where not all were looked at. */
+function followedAt(
+  points: readonly Followed[],
+  times: Float64Array,
+  step: number,
+  seconds: number,
+): Followed | null {
+  // A picture is on the screen from half its time before it begins. @see pictureAt
+  const index = lastNotAfter(times, seconds + step / 2);
+  const [one, next] = [points[index], points[index + 1]];
+  const since = seconds - one.time;
+  const gap = next?.tap === one.tap ? next.time - one.time : Infinity;
+  const isPassedOver = gap > 1.5 * step && gap <= mostPassedOver * step;
+  if (!isPassedOver || since <= 0) return Math.abs(since) <= step ? one : null;
+  const share = since / gap;
+  const mid = (a: number, b: number) => a + share * (b - a);
+  return {
+    time: seconds,
+    tap: one.tap,
+    at: [mid(one.at[0], next.at[0]), mid(one.at[1], next.at[1])],
+    scale: mid(one.scale, next.scale),
+    rotation: mid(one.rotation, next.rotation),
+  };
+}
+
 /** Where what the edge follows is, by frames after the change began; in shares of the frame. */
 function followedByFrame(moment: RevealMoment, ruler: Ruler, material: Material): Map<number, Followed> {
   const carrying = carryingTake(moment, ruler, material);
   const points = trackUnderEdge(material.solved)?.points ?? [];
   const out = new Map<number, Followed>();
   if (!carrying || points.length < 2) return out;
-  const { seconds, toFrame } = carrying;
+  const { seconds, toFrame, step } = carrying;
   const { lands, end } = revealFrames(moment, ruler);
-  const apart = (points[points.length - 1].time - points[0].time) / (points.length - 1);
-  let index = 0;
+  const times = Float64Array.from(points, ({ time }) => time);
   for (let frame = lands; frame < end; frame++) {
-    const time = seconds(frame);
-    while (
-      index + 1 < points.length &&
-      Math.abs(points[index + 1].time - time) <= Math.abs(points[index].time - time)
-    )
-      index++;
-    const near = points[index];
-    // A picture that was passed over lies between two that were looked at.
-    if (Math.abs(near.time - time) <= 1.5 * apart)
-      out.set(frame - lands, { ...near, at: toFrame(frame, near.at) });
+    const found = followedAt(points, times, step, seconds(frame));
+    if (found) out.set(frame - lands, { ...found, at: toFrame(frame, found.at) });
   }
   return out;
 }

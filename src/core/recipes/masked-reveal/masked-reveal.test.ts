@@ -344,6 +344,34 @@ describe('a drawn edge that goes with what lies under it', () => {
     expect(codes(once, of)).not.toContain('watch reveal.partial');
   });
 
+  it('lies on the picture that shows, and between two where not all of them were looked at', () => {
+    const of = found(60);
+    const points = (of.solved.edge as { track: { points: Followed[] } }).track.points;
+    const every = (step: number) => ({
+      ...of,
+      solved: {
+        edge: {
+          method: 'track-2' as const,
+          track: { points: points.filter((_, index) => index % step === 0), lost: [] },
+        },
+      },
+    });
+    for (const step of [1, 2, 3])
+      for (const frame of [lands + 4, lands + 7, lands + 30])
+        expect(edgeOn(once, every(step), frame)[0][0]).toBeCloseTo(0.1 + (frame - lands) / 100, 6);
+    // A picture is on the screen until the next one comes.
+    const late = {
+      ...of,
+      solved: {
+        edge: {
+          method: 'track-2' as const,
+          track: { points: points.map((one) => ({ ...one, time: one.time + 0.03 })), lost: [] },
+        },
+      },
+    };
+    expect(edgeOn(once, late, lands + 7)[0][0]).toBeCloseTo(0.16, 6);
+  });
+
   it('is drawn anew on the frame that is looked at, which makes a tap of it', () => {
     const at = lands + 30;
     const ring = maskedReveal.outline(once, found(60), ruler, at)?.drawn?.(square(0.5));
@@ -361,6 +389,8 @@ describe('a drawn edge that goes with what lies under it', () => {
   it('says where it is lost, that nobody drew it, and nothing while nobody looked', () => {
     expect(codes(once, found(20, [seconds(lands + 20)]))).toContain('fix reveal.lost');
     expect(codes(once, found(20, [1]))).not.toContain('fine reveal.carried');
+    expect(codes(once, found(1))).toContain('fix reveal.lost');
+    expect(codes(once, found(0)).filter((code) => /carried|lost/.test(code))).toEqual([]);
     expect(codes(goes(null))).toContain('fix reveal.not-drawn');
     // The first shape that is drawn is the only one then.
     expect(maskedReveal.outline(goes(null), material(), ruler, lands + 5)?.drawn?.(square(0.3))).toEqual([

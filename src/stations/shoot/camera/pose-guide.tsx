@@ -23,7 +23,9 @@ export function PoseGuide({ watch, of }: { watch: PoseWatch | null; of: string }
         ? ''
         : watch.match
           ? sayPose(watch.match, units)
-          : 'Nobody is found before the camera yet, or too little of them.',
+          : watch.match === null
+            ? 'Nobody is found before the camera yet, or too little of them.'
+            : 'Looking for whoever stands before the camera …',
   }[watch.state];
   return (
     <>
@@ -42,7 +44,7 @@ export function PoseGuide({ watch, of }: { watch: PoseWatch | null; of: string }
       <p
         role="status"
         data-testid="pose-words"
-        className="absolute right-2 bottom-2 max-w-[min(34ch,70%)] border-l-4 border-[#ffb454] bg-ground/85 px-2.5 py-1 text-[15px] font-semibold low:text-[14px]"
+        className="absolute right-2 bottom-2 max-w-[min(34ch,70%)] border-l-4 border-[#f2b252] bg-ground/85 px-2.5 py-1 text-[15px] font-semibold low:text-[14px]"
       >
         {said}
       </p>
@@ -83,7 +85,7 @@ function Arrows({ match: { whole, parts }, ratio }: { match: PoseMatch; ratio: n
         key={'part' in step ? String(step.part) : 'whole'}
         d={`M${x},${y} L${toX},${toY} M${barb(1)} L${toX},${toY} L${barb(-1)}`}
         fill="none"
-        stroke="#ffb454"
+        stroke="#f2b252"
         strokeWidth={1.1}
         strokeLinecap="round"
       />

@@ -15,7 +15,8 @@ export type PoseWatch =
   | { state: 'nobody earlier' }
   | { state: 'another shape' }
   | { state: 'trouble'; message: string }
-  | { state: 'seen'; earlier: Pose; ratio: number; match: PoseMatch | null };
+  /** `match` is null where nobody is found now, and missing while nobody looked */
+  | { state: 'seen'; earlier: Pose; ratio: number; match?: PoseMatch | null };
 
 const ratioOf = ({ width, height }: ImageBitmap) => width / height;
 
@@ -49,7 +50,7 @@ export function usePose(
       const ratio = ratioOf(still);
       const earlier = largest(await people.api.posesIn(transferred(still)), ratio);
       if (!earlier) return tell({ state: 'nobody earlier' });
-      tell({ state: 'seen', earlier, ratio, match: null });
+      tell({ state: 'seen', earlier, ratio });
       while (here) {
         const start = performance.now();
         const taken = await pictureOf(video.current, camera);
