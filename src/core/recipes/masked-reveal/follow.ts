@@ -27,7 +27,7 @@ const tolerance = 0.2;
 /** what belongs to a followed shape, to each side: shares of the picture's width */
 const [leastReach, mostReach] = [pointReach / 2, 0.2];
 
-/** a take has so many pictures from one that was looked at to the next, at the most: 240 a second for a quarter of a minute */
+/** pictures of a take from one that was looked at to the next, at the most; over more than that it was lost */
 const mostPassedOver = 8;
 
 /** Half the shorter side of the box round a shape, as a share of the picture's width. @param ring in shares of the picture */
