@@ -448,23 +448,24 @@ describe('the plan, on the demo', () => {
       const [left] = (await bench.records()).filter((one) => one.kind === 'mark' && one.name === 'Left');
       return (left as unknown as { x: number }).x;
     };
-    const before = await x();
+    const began = await x();
     await mark.evaluate((one) => {
       for (let press = 0; press < 3; press++)
         one.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowLeft', bubbles: true }));
     });
-    await bench.settled();
-    expect(await x()).toBeCloseTo(before - 0.15, 6);
+    await expect.poll(x).toBeCloseTo(began - 0.15, 6);
     await part(bench, 'Order');
     await page.locator('[data-knot="The pose"]').evaluate((one) => {
       for (let press = 0; press < 2; press++)
         one.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }));
     });
-    await bench.settled();
     // After one press it comes behind “Out of the first place”, after the second one behind the next shot.
-    const order = await page
-      .locator('[data-knot]')
-      .evaluateAll((all) => all.map((one) => one.getAttribute('data-knot')));
-    expect(order[order.indexOf('The pose') - 1]).toBe('Panel 1');
+    const before = async () => {
+      const order = await page
+        .locator('[data-knot]')
+        .evaluateAll((all) => all.map((one) => one.getAttribute('data-knot')));
+      return order[order.indexOf('The pose') - 1];
+    };
+    await expect.poll(before).toBe('Panel 1');
   });
 });
