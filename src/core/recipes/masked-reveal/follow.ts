@@ -12,6 +12,7 @@ import { matrixAt, secondsAt, type MediaNode } from '../../picture/node';
 import { carriedAt, fewestShapes, middleOf } from '../../shapes/carried';
 import type { Ring } from '../../shapes/draw';
 import { shapeAt, type ShapeKey } from '../../shapes/keyed';
+import { boxRound } from '../cutouts';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
 import { drawnKeys } from './edge';
@@ -32,11 +33,8 @@ const mostPassedOver = 8;
 
 /** Half the shorter side of the box round a shape, as a share of the picture's width. @param ring in shares of the picture */
 function halfSide(ring: Ring, { width, height }: Size): number {
-  const side = (axis: 0 | 1) => {
-    const values = ring.map((point) => point[axis]);
-    return Math.max(...values) - Math.min(...values);
-  };
-  return Math.min(side(0), (side(1) * height) / width) / 2;
+  const box = boxRound(ring);
+  return box ? Math.min(box.right - box.left, ((box.bottom - box.top) * height) / width) / 2 : 0;
 }
 
 /** The slot whose take a drawn edge is carried by; null where it stays as it is drawn. */
