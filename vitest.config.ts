@@ -27,6 +27,8 @@ export default defineConfig({
           fileParallelism: false,
           globalSetup: ['e2e/support/make-seeds.ts'],
           setupFiles: ['fake-indexeddb/auto'],
+          // Vitest asks for a second alone, which a busy machine may need for one press.
+          expect: { poll: { timeout: 60_000 } },
         },
       },
     ],

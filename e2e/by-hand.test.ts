@@ -85,9 +85,9 @@ describe('what is done by hand', () => {
       await pause.waitFor({ timeout: 10_000 }).catch(() => undefined);
       return pause.count();
     };
-    await expect.poll(plays, { timeout: 60_000 }).toBe(1);
+    await expect.poll(plays).toBe(1);
     const begun = await drawnSoFar();
-    await expect.poll(drawnSoFar, { timeout: 60_000 }).toBeGreaterThan(begun + 3);
+    await expect.poll(drawnSoFar).toBeGreaterThan(begun + 3);
     await touch('Pause');
     await touch('To the landing');
     for (let step = 0; step < 3; step++) await touch('+ 1 frame');

@@ -192,12 +192,12 @@ describe('the demo’s clone', () => {
     await bench.press('To the landing');
     const lands = Number(/frame (\d+)/.exec(await page.getByTestId('frame').innerText())?.[1]);
     const canvas = page.locator('canvas');
-    await expect.poll(() => canvas.getAttribute('data-frame'), { timeout: 60_000 }).toBe(String(lands));
+    await expect.poll(() => canvas.getAttribute('data-frame')).toBe(String(lands));
     await bench.press('+ 1 frame');
-    await expect.poll(() => canvas.getAttribute('data-frame'), { timeout: 60_000 }).toBe(String(lands + 1));
+    await expect.poll(() => canvas.getAttribute('data-frame')).toBe(String(lands + 1));
     const joined = await canvas.getAttribute('data-drawn');
     await bench.press('Difference');
-    await expect.poll(() => canvas.getAttribute('data-drawn'), { timeout: 60_000 }).not.toBe(joined);
+    await expect.poll(() => canvas.getAttribute('data-drawn')).not.toBe(joined);
     expect(await page.locator('main [role=alert]').count()).toBe(0);
   });
 

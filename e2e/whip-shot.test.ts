@@ -49,11 +49,9 @@ describe('the demo’s whip', () => {
     await bench.press('To the landing');
     const shown = page.locator('canvas');
     const cut = (await page.getByTestId('frame').innerText()).match(/frame (\d+)/)?.[1] ?? '';
-    await expect.poll(() => shown.getAttribute('data-frame'), { timeout: 60_000 }).toBe(cut);
+    await expect.poll(() => shown.getAttribute('data-frame')).toBe(cut);
     await bench.press('Play');
-    await expect
-      .poll(async () => Number(await shown.getAttribute('data-drawn')), { timeout: 60_000 })
-      .toBeGreaterThan(5);
+    await expect.poll(async () => Number(await shown.getAttribute('data-drawn'))).toBeGreaterThan(5);
     await bench.press('Pause');
 
     await bench.go('Hand over');
@@ -124,7 +122,7 @@ describe('the demo’s whip', () => {
     await bench.settled();
     await bench.press('To the landing');
     await expect
-      .poll(async () => Number(await page.locator('canvas').getAttribute('data-drawn')), { timeout: 60_000 })
+      .poll(async () => Number(await page.locator('canvas').getAttribute('data-drawn')))
       .toBeGreaterThan(0);
     await bench.go('Match');
     await page.getByText(/takes of a built whip are not laid over each other/).waitFor();
