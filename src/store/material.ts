@@ -2,6 +2,7 @@ import { methodOf, type Answer, type Task } from '@/core/footage/task';
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
 import { unmoved, type Affine } from '@/core/geometry/affine';
+import { scaledTo } from '@/core/geometry/size';
 import { matrixAt, type Node } from '@/core/picture/node';
 import { recipeOf } from '@/core/recipes/built';
 import type { ChosenTake, Material } from '@/core/recipes/material';
@@ -53,10 +54,17 @@ function takesOf(snapshot: Snapshot, moment: Moment): Material['takes'] {
 export const worksOf = (snapshot: Snapshot, moment: Moment): KeyedWork[] =>
   answersOf(snapshot, moment, takesOf(snapshot, moment)).works;
 
+/** Answers count in shares of the frame: what they are solved at follows from its shape alone, and so do their keys. */
+const solvedAt = 1920;
+const atOneSize = (ruler: Ruler): Ruler => ({
+  ...ruler,
+  project: { ...ruler.project, ...scaledTo(ruler.project, solvedAt) },
+});
+
 function worksFrom(snapshot: Snapshot, moment: Moment, material: Material): KeyedWork[] {
   const able = buildable(snapshot, moment);
   if (!able) return [];
-  return able.recipe.works(moment, able.ruler, material).map(({ parts, is, ...work }) => ({
+  return able.recipe.works(moment, atOneSize(able.ruler), material).map(({ parts, is, ...work }) => ({
     ...work,
     key: `${methodOf[is]}:${moment.id}:${work.name}:${JSON.stringify(parts)}`,
   }));

@@ -9,7 +9,7 @@ import { change } from './change';
 import { applyFix } from './commands/fix';
 import { createMoment, setMoment } from './commands/moments';
 import { addMoment, addSetup, setPart } from './commands/plan';
-import { newRecord } from './commands/projects';
+import { newRecord, setProject } from './commands/projects';
 import { setTake } from './commands/takes';
 import type { Store } from './db';
 import { findingsOf } from './findings';
@@ -86,6 +86,11 @@ describe('work follows from what is stored', () => {
     const before = await key();
     await setTake(store, project, 'one', 'Steady', { steady: true });
     expect(await key()).not.toBe(before);
+    const steadied = await key();
+    await setProject(store, project, { width: 640, height: 360 });
+    expect(await key()).toBe(steadied);
+    await setProject(store, project, { width: 360, height: 640 });
+    expect(await key()).not.toBe(steadied);
   });
 
   it('does not begin again by itself what was cancelled, nor what is only planned', async () => {
@@ -133,7 +138,7 @@ describe('work follows from what is stored', () => {
     expect(found).toMatchObject({
       from: 48,
       until: 96,
-      delivery: { width: 1280, height: 720 },
+      delivery: { width: 1920, height: 1080 },
       outline: null,
     });
     expect(found?.sides[0].taps).toMatchObject([{ at: [0.2, 0.5] }]);

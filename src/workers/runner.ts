@@ -47,7 +47,7 @@ export class Runner {
     const life = new AbortController();
     const watching = liveQuery(() => readSnapshot(this.store, this.project)).subscribe({
       next: (snapshot) => {
-        this.endRemoved(snapshot);
+        this.endUnwanted(snapshot);
         this.wake();
       },
       error: () => this.wake(),
@@ -72,11 +72,17 @@ export class Runner {
     stop?.();
   }
 
-  /** Ends the render at hand where somebody removed it. */
-  private endRemoved(snapshot: Snapshot | null): void {
+  /** Ends the render at hand where somebody removed it, and what a moment no longer asks. */
+  private endUnwanted(snapshot: Snapshot | null): void {
     const { need } = this;
-    if (need?.kind === 'render' && !snapshot?.renders.some(({ id }) => id === need.render))
-      this.stopCurrent?.();
+    if (!need || !snapshot) return;
+    const wanted =
+      need.kind === 'render'
+        ? snapshot.renders.some(({ id }) => id === need.render)
+        : need.kind !== 'work' ||
+          snapshot.measures.has(need.key) ||
+          needsOf(snapshot).some(({ key }) => key === need.key);
+    if (!wanted) this.stopCurrent?.();
   }
 
   /** Takes work that ended without a result off the list; it is still not begun again by itself. */

@@ -14,6 +14,12 @@ export function fitWithin(size: Size, limit: number): Size {
   return { width: even(size.width), height: even(size.height) };
 }
 
+/** The same shape with a longest side of `longest` pixels, in whole pixels. */
+export function scaledTo(size: Size, longest: number): Size {
+  const factor = longest / Math.max(size.width, size.height);
+  return { width: Math.round(size.width * factor), height: Math.round(size.height * factor) };
+}
+
 /** How far a frame is pushed over a picture of another shape: −100 to 100 % of what there is on that side. */
 export type Push = { across: number; down: number };
 
