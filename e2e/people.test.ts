@@ -1,10 +1,12 @@
 import { describe, expect } from 'vitest';
+import type { Flight } from '@/core/footage/flight';
 import type { Point } from '@/core/geometry/size';
 import { addMoment } from '@/store/commands/plan';
 import { setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
 import { laySeconds } from '@/store/commands/song';
 import { BenchPage } from './support/bench-page';
+import { filmJump, jumped, perSecond } from './support/composite';
 import { decode, ffmpeg } from './support/ffmpeg';
 import { portrait } from './support/photographs';
 import { storedShot } from './support/rebuild';
@@ -40,6 +42,38 @@ const filmPortrait = (path: string): void =>
     ...['-vf', "crop=480:270:x='10+2*t':y='30+3*t',format=yuv420p"],
     ...['-c:v', 'libx264', '-qp', '10', path],
   );
+
+/** A take-off over seconds 1 to 3. */
+const leap = seeded(async (store, project) => {
+  await setProject(store, project, { width: 480, height: 480, megabits: 8 });
+  await laySeconds(store, project);
+  const id = await addMoment(store, project, 'take-off', 1, 3);
+  await setMoment(store, project, id, 'Place', { name: 'The jump', lands: 2, 'settings.way': 'take-off' });
+});
+
+describe('a jump before no empty set', () => {
+  test('is measured by the feet, to the picture, and the jumper is cut out of it', async ({ open, file }) => {
+    filmJump(file('jump.mp4'));
+    const bench = await open({ seed: await leap, at: 'station=build' });
+    await bench.bringIn(file('jump.mp4'));
+    await bench.settled();
+    await bench.choose('Take for the take of the jump', 'Jump');
+    const answers = (await bench.rows('measures')) as {
+      value: { method: string; flight?: Flight; cutout?: { share: number } };
+    }[];
+    const flight = answers.find(({ value }) => value.method === 'flight-1')?.value.flight;
+    console.info(`Feet off the ground: ${JSON.stringify(flight)}.`);
+    // Wanted: within one frame of what was filmed.
+    const picture = 1 / perSecond;
+    expect(Math.abs((flight?.leaves ?? NaN) - jumped.last * picture)).toBeLessThan(1.01 * picture);
+    expect(Math.abs((flight?.meets ?? NaN) - jumped.first * picture)).toBeLessThan(1.01 * picture);
+    const cutout = answers.find(({ value }) => value.method === 'cutout-1')?.value.cutout;
+    expect(cutout?.share).toBeGreaterThan(0.04);
+    for (const code of ['leap.no-flight', 'leap.uncut']) expect(await bench.finding(code).count()).toBe(0);
+    // That nothing stands behind them is said.
+    await bench.found('leap.missing');
+  });
+});
 
 describe('a person whom a moving camera filmed, and no empty set', () => {
   test('is found, cut out, built from pieces on the beat and rendered', async ({ open, file }) => {

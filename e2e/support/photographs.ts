@@ -32,6 +32,10 @@ function outOf(name: string, path: string): string {
 export const portrait = (): string =>
   outOf('python3-skimage', 'usr/lib/python3/dist-packages/skimage/data/astronaut.png');
 
+/** A photograph of a cup on a table, nobody in it, of 600 × 400 pixels. */
+export const coffee = (): string =>
+  outOf('python3-skimage', 'usr/lib/python3/dist-packages/skimage/data/coffee.png');
+
 /**
  * A grey photograph of 640 × 480 pixels in which somebody stands from head to foot, the hands before the chest: in its
  * columns 15 to 200, with nobody else there.

@@ -1,4 +1,12 @@
-import { cutOut, cutOutBackdrop, cutOutLikely, type Cutout, type CutoutTask } from '@/core/footage/cutout';
+import {
+  cutOut,
+  cutOutBackdrop,
+  cutOutLikely,
+  type Cutout,
+  type CutoutBy,
+  type CutoutTask,
+} from '@/core/footage/cutout';
+import type { Figure, FiguresTask } from '@/core/footage/figures';
 import { fallOf, frontIn, type Fall, type FallTask } from '@/core/footage/fall';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
 import type { Answer, Task } from '@/core/footage/task';
@@ -7,6 +15,7 @@ import { refuse } from '@/core/error';
 import { boxRound } from '@/core/recipes/cutouts';
 import type { GrayImage, RgbaImage } from '@/core/picture/image';
 import { flowBetween } from '@/core/picture/between';
+import { feetOf } from '@/core/people/pose';
 import { mostTorn, type Tears, type TearsTask } from '@/core/footage/tears';
 import { trackThrough, type Track, type TrackTask } from '@/core/footage/track/track';
 import { resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
@@ -29,16 +38,40 @@ async function pictureOf(
 
 const nobody: Cutout = { rings: [], share: 0, faint: 0 };
 
+/** @param plate the empty set; null where there is none */
+async function cutFrom(picture: RgbaImage, by: CutoutBy, plate: RgbaImage | null): Promise<Cutout> {
+  if (by === 'backdrop') return cutOutBackdrop(picture);
+  if (by === 'plate') return plate ? cutOut(picture, plate) : nobody;
+  const people = await findPeople(picture);
+  return people ? cutOutLikely(picture, people.matte) : nobody;
+}
+
 async function solveCutout({ media, seconds, by, plate }: CutoutTask, footage: Footage): Promise<Cutout> {
   const picture = await pictureOf(footage, { media, seconds });
-  if (!picture) return nobody;
-  if (by === 'backdrop') return cutOutBackdrop(picture);
-  if (by === 'person') {
-    const people = await findPeople(picture);
-    return people ? cutOutLikely(picture, people.matte) : nobody;
+  return picture ? cutFrom(picture, by, plate && (await pictureOf(footage, plate, picture))) : nobody;
+}
+
+/** pictures that somebody is cut out of, at the most: of a longer stretch every second one, or fewer */
+const mostFigures = 240;
+
+async function solveFigures(
+  { media, from, until, by, plate }: FiguresTask,
+  footage: Footage,
+  times: Float64Array,
+  onProgress: Progress,
+): Promise<Figure[]> {
+  const within = looked(times, from, until, mostFigures);
+  const figures: Figure[] = [];
+  let empty: RgbaImage | null = null;
+  for (const [index, seconds] of within.entries()) {
+    const picture = await pictureOf(footage, { media, seconds: seconds + 1e-6 });
+    if (!picture) return gone();
+    empty ??= plate && (await pictureOf(footage, plate, picture));
+    figures.push({ seconds, ...(await cutFrom(picture, by, empty)) });
+    footage.release();
+    onProgress((index + 1) / within.length);
   }
-  const empty = plate && (await pictureOf(footage, plate, picture));
-  return empty ? cutOut(picture, empty) : nobody;
+  return figures;
 }
 
 /** pictures of a stretch that are looked at, at the most: of a fast camera's every second one, or fewer */
@@ -99,14 +132,16 @@ async function solveFlight(
   for (const [index, seconds] of within.entries()) {
     const picture = await pictureOf(footage, { media, seconds: seconds + 1e-6 });
     if (!picture) return null;
-    empty ??= await pictureOf(footage, plate, picture);
-    if (!empty) return null;
-    const [largest] = cutOut(picture, empty).rings;
-    feet.push(largest ? Math.max(...largest.map(([, y]) => y)) : NaN);
+    if (plate) {
+      empty ??= await pictureOf(footage, plate, picture);
+      if (!empty) return null;
+      const [largest] = cutOut(picture, empty).rings;
+      feet.push(largest ? Math.max(...largest.map(([, y]) => y)) : NaN);
+    } else feet.push(feetOf((await findPeople(picture))?.poses ?? []));
     footage.release();
     onProgress((index + 1) / within.length);
   }
-  return flightOf(feet, within);
+  return flightOf(feet, within, plate ? 'plate' : 'person');
 }
 
 /** The light of one picture of a file, no larger than asked; whole bytes, so that a minute of them fits into memory. */
@@ -205,6 +240,8 @@ export async function solveTask(
       return { method: 'track-2', track: await solveTrack(task, footage, times, onProgress) };
     if (task.is === 'fall')
       return { method: 'fall-1', fall: await solveFall(task, footage, times, onProgress) };
+    if (task.is === 'figures')
+      return { method: 'figures-1', figures: await solveFigures(task, footage, times, onProgress) };
     return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress) };
   } finally {
     await footage.close();

@@ -1,18 +1,19 @@
-/** A stretch of a take in which somebody jumps or lands, held against the empty set. */
+/** A stretch of a take in which somebody jumps or lands. */
 export type FlightTask = {
   is: 'flight';
   media: string;
   /** seconds of the take */
   from: number;
   until: number;
-  plate: { media: string; seconds: number };
+  /** the empty set that it is held against; without one the person is found, and how low their feet are */
+  plate: { media: string; seconds: number } | null;
 };
 
 /** When somebody is in the air, in seconds of the take; null where the take does not show it. */
 export type Flight = { leaves: number | null; highest: number; meets: number | null };
 
-/** share of the frame's height by which feet that are in the air are clear of the floor */
-const clear = 0.012;
+/** share of the frame's height by which feet that are in the air are clear of the floor, by how they were found */
+const clearBy = { plate: 0.012, person: 0.02 };
 /** pictures in a row that a flight lasts at least */
 const least = 2;
 
@@ -21,9 +22,15 @@ const least = 2;
  * at one end.
  * @param feet how far down somebody reaches, in shares of the frame; NaN where nobody is seen
  * @param times seconds of the take, rising, one for each
+ * @param by what told how low they reach: feet that a person was found by are less exact
  * @returns null where nobody is ever clear of the floor
  */
-export function flightOf(feet: readonly number[], times: readonly number[]): Flight | null {
+export function flightOf(
+  feet: readonly number[],
+  times: readonly number[],
+  by: keyof typeof clearBy = 'plate',
+): Flight | null {
+  const clear = clearBy[by];
   const seen = feet.map((_, index) => index).filter((index) => Number.isFinite(feet[index]));
   if (seen.length < 2 * least) return null;
   const sorted = seen.map((index) => feet[index]).sort((a, b) => b - a);

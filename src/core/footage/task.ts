@@ -1,5 +1,6 @@
 import type { SeamMeasure } from '../model/measures';
 import type { Cutout, CutoutTask } from './cutout';
+import type { Figure, FiguresTask } from './figures';
 import { filesIn } from '../picture/node';
 import type { Fall, FallTask } from './fall';
 import type { Flight, FlightTask } from './flight';
@@ -9,7 +10,8 @@ import type { Track, TrackTask } from './track/track';
 import type { UnderSpan, UnderTask } from './under';
 
 /** Something that is solved from takes for a moment. */
-export type Task = SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask | TrackTask | FallTask;
+export type Task =
+  SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask | TrackTask | FallTask | FiguresTask;
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps, a fall where nothing falls. */
 export type Answer =
@@ -19,7 +21,8 @@ export type Answer =
   | { method: 'under-1'; spans: UnderSpan[] }
   | { method: 'tears-1'; tears: Tears }
   | { method: 'track-2'; track: Track }
-  | { method: 'fall-1'; fall: Fall | null };
+  | { method: 'fall-1'; fall: Fall | null }
+  | { method: 'figures-1'; figures: Figure[] };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
@@ -30,6 +33,7 @@ export const methodOf = {
   tears: 'tears-1',
   track: 'track-2',
   fall: 'fall-1',
+  figures: 'figures-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 
 /** The files that a task is solved from. */

@@ -32,6 +32,16 @@ const rings: Point[][] = [
   ],
 ];
 const cutout: Answer = { method: 'cutout-1', cutout: { rings, share: 0.2, faint: 0 } };
+/** Somebody who walks to the right, picture by picture. */
+const figures: Answer = {
+  method: 'figures-1',
+  figures: Array.from({ length: 400 }, (_, index) => ({
+    seconds: index / 25,
+    rings: [rings[0].map(([x, y]): Point => [x - 0.3 + 0.004 * (index % 100), y])],
+    share: 0.2,
+    faint: 0,
+  })),
+};
 const flight: Answer = { method: 'flight-1', flight: { leaves: 1, highest: 1.5, meets: 1.4 } };
 const seam = {
   method: 'seam-4',
@@ -50,6 +60,7 @@ const seam = {
 const around = { method: 'seam-4', seam: { rings } } as unknown as Answer;
 const solved = {
   pose: cutout,
+  figures,
   ...Object.fromEntries(Array.from({ length: 48 }, (_, index) => [`up-raised-${index}`, cutout])),
   'up-cutout': cutout,
   'down-cutout': cutout,

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { comparePoses, nearestPose } from './compare-poses';
 import { poseSteps, sayPose } from './pose-words';
 import { agreeOn, mirroredPose } from './two-looks';
-import { bodyParts, partAt, statureIn, type BodyPart, type Joint, type Pose } from './pose';
+import { bodyParts, feetOf, partAt, statureIn, type BodyPart, type Joint, type Pose } from './pose';
 
 const ratio = 16 / 9;
 /** Metres that a picture is high where the body of these tests stands. */
@@ -53,6 +53,21 @@ function body({ by = [0, 0], size = 1, parts = {} as Moved, hidden = [] as BodyP
 
 const compared = (now: Pose, earlier = body()) => comparePoses(earlier, now, ratio, stature);
 const told = (now: Pose) => sayPose(compared(now) ?? expect.fail('not compared'), 'metric');
+
+describe('feet', () => {
+  // A foot is 0.039 of the stature above the ground here; 0.9 m below the middle of 3.4 m.
+  const ground = 0.5 + (0.9 - 0.039 * stature) / high;
+
+  it('reach as low as those of the tallest, whoever else is lower, and nowhere where none is seen', () => {
+    expect(feetOf([body()])).toBeCloseTo(ground, 6);
+    expect(feetOf([body({ parts: { 'left foot': [0, -0.3] } })])).toBeCloseTo(ground, 6);
+    expect(feetOf([body({ by: [0, -0.34] })])).toBeCloseTo(ground - 0.1, 6);
+    const small = body({ by: [0.5, 0.9], size: 0.4 });
+    expect(feetOf([small, body()])).toBeCloseTo(ground, 6);
+    expect(feetOf([body({ hidden: ['left foot', 'right foot'] })])).toBeNaN();
+    expect(feetOf([])).toBeNaN();
+  });
+});
 
 describe('a body in a picture', () => {
   it('is as tall as its bones say, also where it bends and where one bone points at the lens', () => {

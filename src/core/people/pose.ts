@@ -90,3 +90,20 @@ export function statureIn(pose: Pose, ratio: number): number | null {
     .map(([eye, ankle]) => apart(pose[eye], pose[ankle]) / eyesOverAnkles);
   return Math.max(said[1], ...whole);
 }
+
+/** What somebody stands on: ankles, heels and toes. */
+const feet = [27, 28, 29, 30, 31, 32];
+
+/**
+ * How low the feet reach of whoever is the tallest of some people in a picture.
+ * @returns share of the picture's height, downwards; NaN where none of their feet is seen
+ */
+export function feetOf(poses: readonly Pose[]): number {
+  const tall = poses.map((pose) => {
+    const heights = pose.filter(isSeen).map(({ y }) => y);
+    return { pose, height: Math.max(...heights) - Math.min(...heights) };
+  });
+  const [tallest] = tall.sort((a, b) => b.height - a.height);
+  const seen = tallest ? feet.map((joint) => tallest.pose[joint]).filter(isSeen) : [];
+  return seen.length > 0 ? Math.max(...seen.map(({ y }) => y)) : NaN;
+}

@@ -6,6 +6,7 @@ import { clone } from './clone';
 import { coverSwap } from './cover-swap';
 import type { MomentKind } from './films';
 import { freezeStack } from './freeze-stack';
+import { ghostTrail } from './ghost-trail';
 import { maskedReveal } from './masked-reveal';
 import type { Recipe } from './recipe';
 import type { Motion } from '../footage/analysers/motion';
@@ -24,6 +25,7 @@ const built: Partial<Record<MomentKind, Recipe>> = {
   'built-whip': builtWhip,
   'speed-ramp': speedRamp,
   'split-screen': splitScreen,
+  'ghost-trail': ghostTrail,
 };
 const recipes: readonly Recipe[] = Object.values(built);
 

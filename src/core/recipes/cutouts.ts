@@ -1,5 +1,6 @@
 import clipping from 'polygon-clipping';
 import type { Cutout, CutoutBy, CutoutTask } from '../footage/cutout';
+import type { Figure, FiguresTask } from '../footage/figures';
 import type { Finding } from '../finding/finding';
 import { plateSlot } from '../model/slots';
 import { invertAffine, mapPoint } from '../geometry/affine';
@@ -24,19 +25,54 @@ export function cutoutWork(
   seconds: number,
   by: CutoutBy = 'plate',
 ): Work[] {
-  if (!chosen?.measure) return [];
-  const plate = by === 'plate' ? takes[plateSlot] : null;
-  if (by === 'plate' && (!plate?.measure || plate.take.media === chosen.take.media)) return [];
-  const task = (): CutoutTask => ({
-    is: 'cutout',
-    media: chosen.take.media,
-    seconds,
-    by,
-    plate: plate ? { media: plate.take.media, seconds: 0 } : null,
-  });
-  const parts = [plate?.take, chosen.take].map((take) => (take ? [take.media, take.matrix] : [by]));
-  return [{ name, title: titles[by], is: 'cutout', parts: [...parts, seconds], task }];
+  const cut = cutting(takes, chosen, by);
+  if (!cut) return [];
+  const task = (): CutoutTask => ({ is: 'cutout', seconds, by, ...cut.from });
+  return [{ name, title: titles[by], is: 'cutout', parts: [...cut.parts, seconds], task }];
 }
+
+/** What somebody is cut out from, and what that depends on; null while it is not measured, or where there is no plate to do it by. */
+function cutting(takes: Material['takes'], chosen: ChosenTake | null, by: CutoutBy) {
+  if (!chosen?.measure) return null;
+  const plate = by === 'plate' ? takes[plateSlot] : null;
+  if (by === 'plate' && (!plate?.measure || plate.take.media === chosen.take.media)) return null;
+  const parts: unknown[] = [plate?.take, chosen.take].map((take) =>
+    take ? [take.media, take.matrix] : [by],
+  );
+  const from = {
+    media: chosen.take.media,
+    plate: plate ? { media: plate.take.media, seconds: 0 } : null,
+  };
+  return { from, parts };
+}
+
+/** Who was cut out of each picture of a stretch, under the name of its work; null until it was solved. */
+export const figuresIn = ({ solved }: Material, name: string): readonly Figure[] | null => {
+  const answer = solved[name];
+  return answer?.method === 'figures-1' ? answer.figures : null;
+};
+
+/** Cutting somebody out of every picture of a stretch of a take, once it was measured. @param span seconds of the take */
+export function figuresWork(
+  name: string,
+  { takes }: Material,
+  chosen: ChosenTake | null,
+  span: { from: number; until: number },
+  by: CutoutBy,
+): Work[] {
+  const cut = cutting(takes, chosen, by);
+  if (!cut) return [];
+  const task = (): FiguresTask => ({ is: 'figures', by, ...span, ...cut.from });
+  const title = `${titles[by]}, picture by picture`;
+  return [{ name, title, is: 'figures', parts: [...cut.parts, span], task }];
+}
+
+/** How somebody is cut out: where there is no clean plate to do it by, they are found as a person. */
+export const cutoutBy = (wanted: CutoutBy, { takes }: Material): CutoutBy =>
+  wanted === 'plate' && !takes[plateSlot] ? 'person' : wanted;
+
+/** The edge of a cut-out was found in pixels of 640 across: its feather in pixels of its file. */
+export const softPixels = ({ width }: Size): number => Math.max(1, Math.round(width / 640));
 const titles: Record<CutoutBy, string> = {
   plate: 'the cut-out',
   person: 'the person (21 MB are fetched the first time)',
@@ -44,7 +80,7 @@ const titles: Record<CutoutBy, string> = {
 };
 
 /** share of the frame that somebody who was cut out covers at least, and the most of the outline that may be doubtful */
-const [leastOfFrame, mostFaint] = [0.005, 0.15];
+export const [leastOfFrame, mostFaint] = [0.005, 0.15];
 
 /** What is wrong with a cut-out: nobody was found, or hardly differs from the set. */
 export function examineCutout({

@@ -242,7 +242,9 @@ export function rowsOfTake(node: MediaNode, size: Size): KeyframeRow[] {
     { ...edge, frame: from, what: 'begins to show' },
     { ...edge, frame: until, what: 'no longer shows' },
     ...trackRows(layer, 'second of its file', shownFrom(content.time, from), 's'),
-    ...(opacity.length > 1 ? trackRows(layer, 'opacity', opacity, '%', (raw) => raw * 100) : []),
+    ...(says(opacity, 1)
+      ? trackRows(layer, 'opacity', shownFrom(opacity, from), '%', (raw) => raw * 100)
+      : []),
     ...wayRows(layer, from, transforms, size),
     ...edgeRows(node),
     ...(grade ? gradeRows(layer, from, grade) : []),
@@ -251,6 +253,16 @@ export function rowsOfTake(node: MediaNode, size: Size): KeyframeRow[] {
     ),
   ];
 }
+
+/** What stands in place of a mask where another layer has the same one for the same pictures of the file. */
+export const maskedAs = (node: Node, { name }: Node): KeyframeRow => ({
+  frame: node.from,
+  layer: node.name,
+  what: `mask as “${name}” has it at the same second of its file`,
+  value: null,
+  unit: '',
+  then: 'stays',
+});
 
 /** Where a take lies in the film and which of its pictures shows first, in words; its colour, where that is corrected. */
 export function tellLaid(node: MediaNode, rate: Rate): string {

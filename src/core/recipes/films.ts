@@ -8,7 +8,7 @@ import { creepOrbit } from './creep-orbit';
 import { flash } from './flash';
 import { flyingCutout } from './flying-cutout';
 import { freezeFilm } from './freeze-stack/film';
-import { ghostTrail } from './ghost-trail';
+import { ghostFilm } from './ghost-trail/film';
 import { hiddenWipe } from './hidden-wipe';
 import { isolate } from './isolate';
 import { lightHits } from './light-hits';
@@ -32,7 +32,7 @@ export const films = {
   'hidden-wipe': hiddenWipe,
   'speed-ramp': rampFilm,
   'split-screen': splitFilm,
-  'ghost-trail': ghostTrail,
+  'ghost-trail': ghostFilm,
   flash,
   shake,
   'push-pull': pushPull,

@@ -63,6 +63,18 @@ function maskAt(layer: Layer, frame: number): { rings: Ring[]; inFile: boolean }
   return { rings: [...rings.values()], inFile };
 }
 
+/** The layer and the frame that say a layer's mask: its own, unless it is masked as another has it for the same picture. */
+function maskFrom(layers: Map<string, Layer>, layer: Layer, frame: number): [Layer, number] {
+  const name = [...layer.keys()].flatMap((what) => /^mask as “(.*)” has it/.exec(what)?.[1] ?? [])[0];
+  const other = name === undefined ? undefined : layers.get(name);
+  if (!other) return [layer, frame];
+  const seconds = at(layer, 'second of its file', frame, 0);
+  const [from, until] = [other.get('begins to show')![0].frame, other.get('no longer shows')![0].frame];
+  const off = (one: number) => Math.abs(at(other, 'second of its file', one, 0) - seconds);
+  const frames = Array.from({ length: until - from }, (_, index) => from + index);
+  return [other, frames.reduce((best, one) => (off(one) < off(best) ? one : best), from)];
+}
+
 /** How much of a point lies inside some rings (even-odd), with a soft edge, half of it on each side. */
 function coverage(rings: readonly Ring[], [x, y]: [number, number], feather: number): number {
   let inside = false;
@@ -159,8 +171,9 @@ export function followSheet(
       at(layer, 'upper edge of the file', when, 0),
     ];
     const edges = edgesOf(layer);
-    const { rings, inFile } = maskAt(layer, when);
-    const feather = at(layer, 'mask feather, both sides together', when, 0);
+    const [masked, then] = maskFrom(layers, layer, when);
+    const { rings, inFile } = maskAt(masked, then);
+    const feather = at(masked, 'mask feather, both sides together', then, 0);
     const isMasked = [...layer.keys()].some((what) => what.startsWith('mask'));
     const opacity = at(layer, 'opacity', when, 100) / 100;
     const inverted = layer.has('mask shows what lies outside');

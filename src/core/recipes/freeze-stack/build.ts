@@ -13,7 +13,17 @@ import {
   type Node,
   type Transform,
 } from '../../picture/node';
-import { boxRound, cutoutIn, cutoutWork, fileInFrame, frameInFile, inFile, within } from '../cutouts';
+import {
+  boxRound,
+  cutoutBy,
+  cutoutIn,
+  cutoutWork,
+  fileInFrame,
+  frameInFile,
+  inFile,
+  softPixels,
+  within,
+} from '../cutouts';
 import { groundShake, type GroundShake } from '../ground-shake';
 import { evenly, pinAnchor, spanAnchors } from '../anchors';
 import type { ChosenTake, Material, Work } from '../material';
@@ -88,11 +98,9 @@ function boxOf(pose: ChosenTake | null): Bounds {
   };
 }
 
-/** How the pose is cut out: where there is no clean plate to do it by, it is found as a person. */
-export function cutBy({ settings }: Pick<FreezeMoment, 'settings'>, { takes }: Material): CutoutBy {
-  const { by } = wholeFreeze(settings);
-  return by === 'plate' && !takes[plateSlot] ? 'person' : by;
-}
+/** How the pose is cut out. */
+export const cutBy = ({ settings }: Pick<FreezeMoment, 'settings'>, material: Material): CutoutBy =>
+  cutoutBy(wholeFreeze(settings).by, material);
 
 /** Cutting the pose out of its frozen picture, where nobody drew its outline. */
 export function freezeWorks(moment: FreezeMoment, _ruler: Ruler, material: Material): Work[] {
@@ -212,9 +220,6 @@ function pieceMatte(
   const pose = within(inFile(rings, source), box);
   return outlineMatte('content', [{ frame: from, rings: pose }], softPixels(source));
 }
-
-/** The outline was found in pixels of 640 across: the feather of a piece in pixels of its file. */
-const softPixels = ({ width }: Size): number => Math.max(1, Math.round(width / 640));
 
 const ways = {
   sides: (piece: number): Point => [piece % 2 ? -0.6 : 0.6, 0.25],

@@ -1,39 +1,72 @@
-import * as z from 'zod/mini';
-import { number, type FilmRecipe } from '../film';
-import { overPlate } from '../shots';
+import { plateSlot } from '../../model/slots';
+import type { Material } from '../material';
+import type { Recipe, Ruler, Sentence, View } from '../recipe';
+import { boxRound, fileInFrame } from '../cutouts';
+import { figureAt } from '../../footage/figures';
+import { examineGhost } from './examine';
+import { explainGhost } from './explain';
+import { ghostFilm } from './film';
+import { wholeGhost } from './settings';
+import { ghostSlots, inFront, moveSlot } from './slots';
+import { buildGhost, figuresOf, ghostAnchors, ghostWorks, type GhostMoment } from './trail';
+import { ghostWords } from './words';
 
-const settings = z.object({
-  copies: z.int().check(z.minimum(2), z.maximum(40)),
-  apart: z.int().check(z.minimum(1), z.maximum(30)),
-});
+/** The moment in a sentence; each quantity is edited where it stands. */
+const sayGhost = (moment: GhostMoment, _ruler: Ruler, { takes }: Material): Sentence => [
+  'From ',
+  { anchor: 'start' },
+  ', ',
+  { field: 'copies' },
+  ' fading copies follow the performer of ',
+  { slot: moveSlot.key, part: 'take', dye: moveSlot.dye },
+  ', which begins at ',
+  { slot: moveSlot.key, part: 'start', dye: moveSlot.dye },
+  ', ',
+  { field: 'apart' },
+  ' apart, the first at ',
+  { field: 'first', value: wholeGhost(moment.settings).first },
+  '. The performer is cut out ',
+  { field: 'by' },
+  wholeGhost(moment.settings).by === 'plate' && !takes[plateSlot]
+    ? ' (there is none, so by finding the person)'
+    : '',
+  '. On ',
+  { anchor: 'lands' },
+  ' the copies run into one, and the take runs on until ',
+  { anchor: 'end' },
+  '.',
+];
 
-/** Fading copies follow a movement. */
-export const ghostTrail: FilmRecipe<z.infer<typeof settings>> = {
-  kind: 'ghost-trail',
-  title: 'Ghost trail',
-  settings,
-  // 15 copies, one frame apart: CRAFT.md, starting values.
-  start: { copies: 15, apart: 1 },
-  fields: { copies: number('Copies', '', 2, 40), apart: number('Apart', 'frames', 1, 30) },
-  sayFilm: () => [
-    { field: 'copies' },
-    ' fading copies follow the performer, ',
-    { field: 'apart' },
-    ' apart.',
-  ],
-  film: (_, footing) =>
-    overPlate(
-      {
-        key: 'move',
-        title: 'The movement',
-        note: 'Move across the frame, not towards the camera; nothing swings behind you.',
-      },
-      footing,
-      {
-        mask: 1,
-        saving: 'A plate and a plain background: then the cut-out is found by itself.',
-        energy: 0.7,
-        travel: 0.5,
-      },
-    ),
+const views: View[] = [
+  { id: 'trail', title: 'Trail' },
+  { id: 'front', title: 'Cut out', alone: inFront },
+  { id: moveSlot.key, title: 'As filmed', alone: moveSlot.key },
+];
+
+/** Late copies of a performer follow them, ever fainter, and run into them on the beat. */
+export const ghostTrail: Recipe<GhostMoment> = {
+  ...ghostFilm,
+  slots: ghostSlots,
+  suggests: () => moveSlot.key,
+  anchors: ghostAnchors,
+  sounds: (anchor) => (anchor === 'lands' ? { sound: 'whoosh', by: 'loudest' } : null),
+  showsFrom: ({ start }) => start,
+  ofTakes: {},
+  say: sayGhost,
+  views,
+  outline: () => null,
+  landing: (_, { project }, material) => {
+    const size = material.takes[moveSlot.key]?.measure?.size;
+    const last = figureAt(figuresOf(material) ?? [], Infinity);
+    const box = size && last && boxRound(last.rings.flat().map((point) => fileInFrame(point, size, project)));
+    return box
+      ? { who: 'the performer', at: [(box.left + box.right) / 2, (box.top + box.bottom) / 2] }
+      : null;
+  },
+  slotAt: () => null,
+  works: ghostWorks,
+  build: buildGhost,
+  examine: examineGhost,
+  words: ghostWords,
+  explain: explainGhost,
 };

@@ -6,7 +6,7 @@ import { still, type Track } from '../../motion/keyframes';
 import { groupOf, outlineMatte, type MediaNode, type Node } from '../../picture/node';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { evenly, pinAnchor, spanAnchors } from '../anchors';
-import { boxRound, cutoutIn, fileInFrame, inFile } from '../cutouts';
+import { boxRound, cutoutIn, fileInFrame, inFile, softPixels } from '../cutouts';
 import { groundShake, type GroundShake } from '../ground-shake';
 import type { ChosenTake, Material } from '../material';
 import type { Anchor, Ruler } from '../recipe';
@@ -141,13 +141,7 @@ function streak(
     chosen,
     { from, until: from + frames, at: streakAt(moment, ruler, material, slot), hold: true },
     {
-      mattes: [
-        outlineMatte(
-          'content',
-          [{ frame: from, rings: inFile(rings, source) }],
-          Math.max(1, Math.round(source.width / 640)),
-        ),
-      ],
+      mattes: [outlineMatte('content', [{ frame: from, rings: inFile(rings, source) }], softPixels(source))],
       transforms: [
         {
           is: 'move',

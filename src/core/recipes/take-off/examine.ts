@@ -4,7 +4,7 @@ import { plateSlot } from '../../model/slots';
 import { timeOfBeat } from '../../time/grid';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { landsInTurn } from '../anchors';
-import { cutoutIn, examineCutout } from '../cutouts';
+import { cutoutBy, cutoutIn, examineCutout } from '../cutouts';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { flightIn, hitsOf, leapAnchors, leapFrames, leftAt, metAt, pushOf, type LeapMoment } from './build';
@@ -73,7 +73,7 @@ export function examineLeap(moment: LeapMoment, ruler: Ruler, material: Material
   ];
   for (const { slot } of used)
     if (!takes[slot]) add({ code: 'leap.missing', severity: 'stop', facts: { slot } });
-  if (!takes[plateSlot]) add({ code: 'leap.missing', severity: 'fix', facts: { slot: plateSlot } });
+  if (!takes[plateSlot]) add({ code: 'leap.missing', severity: 'fix', facts: { slot: plateSlot, way } });
   const push = pushOf(moment, ruler);
   const inTurn = way !== 'both' || (leaves !== null && meets !== null && leaves > start && meets > leaves);
   if (!landsInTurn(moment, ruler) || !inTurn) {
@@ -103,14 +103,12 @@ export function examineLeap(moment: LeapMoment, ruler: Ruler, material: Material
   for (const { slot, marked } of used) {
     const chosen = takes[slot];
     if (!chosen?.measure) continue;
-    if (marked === null && takes[plateSlot] && flightIn(material, slot) === null)
+    if (marked === null && flightIn(material, slot) === null)
       add({ code: 'leap.no-flight', severity: 'fix', facts: { slot } });
-    if (marked === null && !takes[plateSlot])
-      add({ code: 'leap.unmarked', severity: 'fix', facts: { slot } });
     const cutout = cutoutIn(material, cutoutOfSlot(slot));
-    if (takes[plateSlot] && cutout)
+    if (cutout)
       for (const { code, ...rest } of examineCutout(cutout))
-        add({ code: `leap.${code}`, ...rest, facts: { slot } });
+        add({ code: `leap.${code}`, ...rest, facts: { slot, by: cutoutBy('plate', material) } });
     if (way === 'raised') {
       findings.push(...examineRaised(moment, ruler, material));
       continue;

@@ -3,7 +3,7 @@ import { linear } from '../../motion/easing';
 import { still, type Track } from '../../motion/keyframes';
 import { outlineMatte, type MediaNode } from '../../picture/node';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
-import { boxRound, cutoutIn, cutoutWork, fileInFrame, inFile } from '../cutouts';
+import { boxRound, cutoutIn, cutoutWork, fileInFrame, inFile, softPixels } from '../cutouts';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
 import { takeNode } from '../take-node';
@@ -112,7 +112,7 @@ export function raisedJump(moment: LeapMoment, ruler: Ruler, material: Material)
   return [
     ...part(upSlot.key, 'Jump', start, span.from),
     ...part(`${upSlot.key}-raised`, 'Raised', span.from, span.until, {
-      mattes: [outlineMatte('content', keys, Math.max(1, Math.round(source.width / 640)))],
+      mattes: [outlineMatte('content', keys, softPixels(source))],
       transforms: [
         {
           is: 'move',

@@ -6,7 +6,9 @@ const jump = (slot: unknown) => (slot === 'up' ? 'jump' : 'landing');
 export const leapWords = {
   'leap.missing': ({ facts }) =>
     facts.slot === 'plate'
-      ? 'There is no clean plate: nothing stands behind the streak, and nobody can be cut out. Film the empty set.'
+      ? facts.way === 'raised'
+        ? 'There is no clean plate for the raised jump to be laid over, so it is as filmed. Film the empty set.'
+        : 'There is no clean plate: black stands behind the streak, and the person is found without one, which takes longer. Film the empty set.'
       : `There is no take of the ${jump(facts.slot)} yet. Choose one in the sentence.`,
   'leap.never-lands': () =>
     'The performer would be gone, or back, outside the moment. Put take-off and landing one after the other between beginning and end.',
@@ -20,10 +22,10 @@ export const leapWords = {
     `There are ${measured} too few for the streaks and the landing before the floor. Move the beats apart, or shorten the push-off.`,
   'leap.no-flight': ({ facts }) =>
     `Nobody was found clear of the floor in the take of the ${jump(facts.slot)}. Look at it as filmed, and mark the picture.`,
-  'leap.unmarked': ({ facts }) =>
-    `Without a clean plate the ${jump(facts.slot)} cannot be measured. Look at its take as filmed, and mark the picture.`,
   'leap.uncut': ({ facts, measured }) =>
-    `Nobody stands out from the clean plate in that picture of the ${jump(facts.slot)} (${measured} of it), so there is no streak. Mark another one, or choose another plate.`,
+    facts.by === 'person'
+      ? `Nobody was found in that picture of the ${jump(facts.slot)}, so there is no streak. Mark another one, or film a clean plate: drawn figures, and people who are smaller than a quarter of the frame, are not found.`
+      : `Nobody stands out from the clean plate in that picture of the ${jump(facts.slot)} (${measured} of it), so there is no streak. Mark another one, or choose another plate.`,
   'leap.faint': ({ facts, measured, allowed }) =>
     `Along ${measured} of the outline in the ${jump(facts.slot)} the performer hardly differs from the set (${allowed} at most). Look at the streak closely.`,
   'leap.half': () =>

@@ -1,7 +1,7 @@
 import type { FlightTask } from '../../footage/flight';
 import { fillOf, plateSlot } from '../../model/slots';
-import { cutoutWork } from '../cutouts';
-import type { Material, Work } from '../material';
+import { cutoutBy, cutoutWork } from '../cutouts';
+import type { ChosenTake, Material, Work } from '../material';
 import type { Ruler } from '../recipe';
 import { flightIn, streakAt, type LeapMoment } from './build';
 import { raisedWorks } from './raised';
@@ -11,26 +11,31 @@ import { cutoutOfSlot, downSlot, flightOfSlot, upSlot } from './slots';
 /** seconds of a take in which a jump is looked for */
 const looked = 8;
 
+const titleOf = (plate: ChosenTake | null): string =>
+  plate ? 'the jump' : 'the jump by the person’s feet (21 MB are fetched the first time)';
+
 /** When somebody is in the air, where nobody marked it. */
 function flightWork(moment: LeapMoment, { takes }: Material, slot: string): Work[] {
-  const [plate, chosen] = [takes[plateSlot], takes[slot]];
-  if (!plate?.measure || !chosen?.measure || plate.take.media === chosen.take.media) return [];
+  const [plate, chosen] = [takes[plateSlot] ?? null, takes[slot]];
+  if (!chosen?.measure || (plate && !plate.measure) || plate?.take.media === chosen.take.media) return [];
   const { at } = fillOf(moment, slot);
   const task = (): FlightTask => ({
     is: 'flight',
     media: chosen.take.media,
     from: at,
     until: at + looked,
-    plate: { media: plate.take.media, seconds: 0 },
+    plate: plate && { media: plate.take.media, seconds: 0 },
   });
-  const parts = [plate, chosen].map(({ take }) => [take.media, take.matrix]);
-  return [{ name: flightOfSlot(slot), title: 'the jump', is: 'flight', parts: [...parts, at], task }];
+  const parts = [plate, chosen].map((one) => (one ? [one.take.media, one.take.matrix] : ['person']));
+  return [{ name: flightOfSlot(slot), title: titleOf(plate), is: 'flight', parts: [...parts, at], task }];
 }
 
 /** The works of a leap: its instants, and then the cut-outs of the pictures there. */
 export function leapWorks(moment: LeapMoment, ruler: Ruler, material: Material): Work[] {
   const { way, left, met } = wholeLeap(moment.settings);
   if (way === 'raised') {
+    // The jumper is laid over the empty set: without one there is nothing to work out.
+    if (!material.takes[plateSlot]) return [];
     const flight = flightWork(moment, material, upSlot.key);
     return [...flight, ...raisedWorks(moment, ruler, material)];
   }
@@ -49,6 +54,7 @@ export function leapWorks(moment: LeapMoment, ruler: Ruler, material: Material):
             material,
             material.takes[slot] ?? null,
             streakAt(moment, ruler, material, slot),
+            cutoutBy('plate', material),
           )
         : []),
     ];

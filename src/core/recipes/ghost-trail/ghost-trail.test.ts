@@ -1,0 +1,198 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { figureAt, type Figure } from '../../footage/figures';
+import type { Point } from '../../geometry/size';
+import { valueAt } from '../../motion/keyframes';
+import { isMedia, mediaIn, secondsAt } from '../../picture/node';
+import { regularGrid } from '../../time/grid';
+import { timeOfFrame } from '../../time/rate';
+import { base, chosenTake, projectOf } from '../__tests__/chosen';
+import type { Material } from '../material';
+import { ghostTrail } from '.';
+import { ghostFrames, type GhostMoment } from './trail';
+
+const size = { width: 96, height: 54 };
+const rate = { num: 25, den: 1 };
+const ruler = { grid: regularGrid(120, 0, 60), project: projectOf(size, rate) };
+const moment: GhostMoment = {
+  ...base,
+  id: 'm',
+  kind: 'moment',
+  recipe: 'ghost-trail',
+  name: 'The run',
+  start: 8,
+  lands: 12,
+  end: 16,
+  settings: { copies: 5, apart: 2, by: 'person' },
+  slots: { move: { take: 'move', at: 1 } },
+};
+const set = (settings: Partial<GhostMoment['settings']>, more: Partial<GhostMoment> = {}): GhostMoment => ({
+  ...moment,
+  ...more,
+  settings: { ...moment.settings, ...settings },
+});
+
+/** Somebody a fifth of the frame wide whose left edge is at `left`. */
+const standing = (left: number): Point[][] => [
+  [
+    [left, 0.2],
+    [left + 0.2, 0.2],
+    [left + 0.2, 1],
+    [left, 1],
+  ],
+];
+/** One figure for each picture of the take's first seconds. */
+const figures = (of: (index: number) => Partial<Figure>, count = 125): Figure[] =>
+  Array.from({ length: count }, (_, index) => ({
+    seconds: index / 25,
+    rings: standing(0.1 + 0.008 * index),
+    share: 0.16,
+    faint: 0,
+    ...of(index),
+  }));
+const walking = figures(() => ({}));
+const material = (found: Figure[] | null, more: Material['takes'] = {}): Material => ({
+  takes: { plate: null, move: chosenTake('move', size, rate, 250), ...more },
+  solved: found ? { figures: { method: 'figures-1', figures: found } } : {},
+});
+const codes = (of: GhostMoment, has: Material) =>
+  ghostTrail
+    .examine(of, ruler, has)
+    .filter(({ severity }) => severity !== 'fine')
+    .map(({ code, severity }) => `${code} ${severity}`);
+
+describe('a ghost trail', () => {
+  it('has copies that stay behind, follow, and are all the performer on the beat', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 2, max: 40 }),
+        fc.integer({ min: 1, max: 30 }),
+        fc.double({ min: 9, max: 15, noNaN: true }),
+        (copies, apart, lands) => {
+          const given = set({ copies, apart }, { lands });
+          const frames = ghostFrames(given, ruler);
+          const at = (frame: number) => 1 + timeOfFrame(rate, frame - frames.start);
+          const late = mediaIn(ghostTrail.build(given, ruler, material(walking))).filter(({ id }) =>
+            id.includes('-copy-'),
+          );
+          expect(late).toHaveLength(copies);
+          for (const { content } of late.filter(isMedia)) {
+            expect(valueAt(content.time, frames.lands)).toBeCloseTo(at(frames.lands), 9);
+            let before = at(frames.start);
+            for (let frame = frames.start; frame <= frames.lands; frame++) {
+              const now = valueAt(content.time, frame);
+              expect(now).toBeGreaterThanOrEqual(before - 1e-9);
+              expect(now).toBeLessThanOrEqual(at(frame) + 1e-9);
+              before = now;
+            }
+          }
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  // 80 % of the opacity for the first, each weaker, behind the performer: CRAFT.md, ghost trail. Two frames apart.
+  it('fades towards its end, the last copy at the back, each cut out as its own picture has it', () => {
+    const nodes = mediaIn(ghostTrail.build(set({ first: 80 }), ruler, material(walking)));
+    expect(nodes.map(({ id }) => id)).toEqual([
+      'move',
+      'move-copy-5',
+      'move-copy-4',
+      'move-copy-3',
+      'move-copy-2',
+      'move-copy-1',
+      'move-front',
+    ]);
+    const opacities = nodes.map(({ opacity }) => opacity[0].value);
+    [1, 0.16, 0.32, 0.48, 0.64, 0.8, 1].forEach((value, index) =>
+      expect(opacities[index]).toBeCloseTo(value, 9),
+    );
+    const middle = ghostFrames(moment, ruler).start + 25;
+    nodes.slice(1).forEach((node, index) => {
+      const late = [10, 8, 6, 4, 2, 0][index];
+      expect(secondsAt(node, middle)).toBeCloseTo(1 + (25 - late) / 25, 9);
+      const { shape } = node.mattes[0];
+      const key = shape.is === 'outline' && shape.keys.findLast(({ frame }) => frame <= middle);
+      // The picture of second s is number 25 s, whose left edge is 0.1 + 0.008 × 25 s of the width.
+      const [left] = (key && key.rings[0][0]) || [NaN];
+      expect(left).toBeCloseTo((0.1 + 0.008 * (25 + 25 - late)) * 96, 6);
+    });
+  });
+
+  it('is the plain take while nobody was cut out yet, and after the beat', () => {
+    expect(mediaIn(ghostTrail.build(moment, ruler, material(null))).map(({ id }) => id)).toEqual(['move']);
+    const { lands } = ghostFrames(moment, ruler);
+    const after = mediaIn(ghostTrail.build(moment, ruler, material(walking))).filter(
+      ({ from, until }) => from <= lands && until > lands,
+    );
+    expect(after.map(({ id }) => id)).toEqual(['move']);
+  });
+
+  it('asks for one cut-out of each picture that a copy shows, by the plate only where there is one', () => {
+    const [work] = ghostTrail.works(set({ by: 'plate' }), ruler, material(null));
+    expect(work.task()).toMatchObject({ is: 'figures', by: 'person', plate: null, until: 3 });
+    const [held] = ghostTrail.works(
+      set({ by: 'plate' }),
+      ruler,
+      material(null, { plate: chosenTake('plate', size, rate, 50) }),
+    );
+    expect(held.task()).toMatchObject({ by: 'plate', plate: { media: 'media-plate' } });
+  });
+
+  it('is fine with a performer who walks, and says by how much where anything is not', () => {
+    expect(codes(moment, material(walking))).toEqual([]);
+    const none = figures(() => ({ rings: [], share: 0 }));
+    const now = (index: number) => (index % 5 === 0 ? { rings: [], share: 0 } : {});
+    const stands = figures(() => ({ rings: standing(0.3) }));
+    const plates = { plate: chosenTake('plate', size, rate, 50) };
+    const cases: [GhostMoment, Material, string[]][] = [
+      [moment, material(null, { move: null }), ['ghost.missing stop']],
+      [moment, material(none), ['ghost.uncut fix']],
+      [moment, material(figures(now)), ['ghost.uncut fix']],
+      [
+        moment,
+        material(figures((index) => (index === 30 ? { rings: [], share: 0 } : {}))),
+        ['ghost.uncut watch'],
+      ],
+      [moment, material(stands), ['ghost.hidden fix']],
+      [moment, material(figures(() => ({ faint: 0.4 }))), ['ghost.faint watch']],
+      [
+        set({ by: 'plate' }),
+        material(
+          figures(() => ({ share: 0.9 })),
+          plates,
+        ),
+        ['ghost.elsewhere fix'],
+      ],
+      [set({ apart: 10 }), material(walking), ['ghost.crowded fix']],
+      [set({}, { lands: 8.1 }), material(walking), ['ghost.never-lands stop']],
+      [moment, material(walking, { move: chosenTake('move', size, rate, 60) }), ['ghost.short stop']],
+    ];
+    for (const [given, has, expected] of cases) expect(codes(given, has)).toEqual(expected);
+  });
+
+  it('offers as many copies as there is time for, and has nothing more to say of them then', () => {
+    const crowded = set({ copies: 40, apart: 9 });
+    const fix = ghostTrail.examine(crowded, ruler, material(walking)).find((one) => one.fix)?.fix;
+    const fitted = set((fix?.args as { set: Partial<GhostMoment['settings']> }).set);
+    expect(codes(fitted, material(walking))).toEqual([]);
+  });
+});
+
+describe('the figure at an instant', () => {
+  it('is the nearest one, by looking at all of them', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 0, max: 500 }), { minLength: 1, maxLength: 40 }),
+        fc.integer({ min: -20, max: 520 }),
+        (places, wanted) => {
+          const some = places.sort((a, b) => a - b).map((seconds) => ({ ...walking[0], seconds }));
+          const nearest = Math.min(...places.map((one) => Math.abs(one - wanted)));
+          expect(Math.abs((figureAt(some, wanted)?.seconds ?? NaN) - wanted)).toBe(nearest);
+        },
+      ),
+    );
+    expect(figureAt([], 1)).toBeUndefined();
+  });
+});
