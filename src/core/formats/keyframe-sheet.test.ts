@@ -61,7 +61,7 @@ const around = { method: 'seam-4', seam: { rings } } as unknown as Answer;
 const solved = {
   pose: cutout,
   figures,
-  ...Object.fromEntries(Array.from({ length: 48 }, (_, index) => [`up-raised-${index}`, cutout])),
+  'up-raised': figures,
   'up-cutout': cutout,
   'down-cutout': cutout,
   'up-flight': flight,

@@ -8,7 +8,7 @@ import { cutoutBy, cutoutIn, examineCutout } from '../cutouts';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { flightIn, hitsOf, leapAnchors, leapFrames, leftAt, metAt, pushOf, type LeapMoment } from './build';
-import { beyondTop, raisedOutlines, raisedSpan } from './raised';
+import { beyondTop, raisedFigures, raisedSpan } from './raised';
 import { wholeLeap } from './settings';
 import { cutoutOfSlot, downSlot, leavesPin, upSlot } from './slots';
 import type { LeapCode } from './words';
@@ -17,14 +17,12 @@ import type { LeapCode } from './words';
 function examineRaised(moment: LeapMoment, ruler: Ruler, material: Material): Finding<LeapCode>[] {
   const where = { moment: moment.id };
   const span = raisedSpan(moment, ruler, material);
-  const outlines = raisedOutlines(moment, ruler, material);
+  const figures = raisedFigures(moment, ruler, material);
   const flight = flightIn(material, upSlot.key);
   if (flight && !span) return [{ code: 'leap.half', severity: 'fix', where }];
-  if (!span || !outlines) return [];
-  const solved = Object.keys(material.solved).filter((name) => name.startsWith(`${upSlot.key}-raised-`));
-  const lacking = span.until - span.from - outlines.length;
-  // While they are still being cut out nothing is lacking yet.
-  if (lacking > 0 && solved.length >= span.until - span.from)
+  if (!span || !figures) return [];
+  const lacking = span.until - span.from - figures.length;
+  if (lacking > 0)
     return [
       {
         code: 'leap.not-raised',
@@ -34,7 +32,7 @@ function examineRaised(moment: LeapMoment, ruler: Ruler, material: Material): Fi
       },
     ];
   const beyond = beyondTop(moment, ruler, material);
-  const faint = Math.max(0, ...outlines.map(({ cutout }) => cutout.faint));
+  const faint = Math.max(0, ...figures.map(({ figure }) => figure.faint));
   const told = examineCutout({ share: 1, faint, rings: [] });
   return [
     ...(beyond > 0

@@ -1,21 +1,19 @@
+import { figureAt } from '../../footage/figures';
 import { plateSlot } from '../../model/slots';
 import { linear } from '../../motion/easing';
 import { still, type Track } from '../../motion/keyframes';
 import { outlineMatte, type MediaNode } from '../../picture/node';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
-import { boxRound, cutoutIn, cutoutWork, fileInFrame, inFile, softPixels } from '../cutouts';
+import { boxRound, figuresIn, figuresWork, fileInFrame, inFile, softPixels } from '../cutouts';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
 import { takeNode } from '../take-node';
 import { flightIn, leapFrames, type LeapMoment } from './build';
 import { wholeLeap } from './settings';
-import { upSlot } from './slots';
+import { raisedWork, upSlot } from './slots';
 
-/** as many pictures of a jump as are cut out at most; one that lasts longer is raised at its end only */
-const mostPictures = 48;
-
-/** The work that cuts the jumper out of one picture of the flight. */
-const cutoutAt = (index: number): string => `${upSlot.key}-raised-${index}`;
+/** as many frames of a jump as are raised at most; one that lasts longer is raised at its end only */
+const mostFrames = 48;
 
 /**
  * The frames between the floor and the floor, and the seconds of the take that they show; null where nobody knows
@@ -26,21 +24,20 @@ export function raisedSpan(moment: LeapMoment, ruler: Ruler, material: Material)
   const { start, meets } = leapFrames(moment, ruler);
   if (!flight || flight.leaves === null || flight.meets === null || meets === null) return null;
   const { rate } = ruler.project;
-  const airborne = Math.min(mostPictures, frameOfTime(rate, flight.meets - flight.leaves));
+  const airborne = Math.min(mostFrames, frameOfTime(rate, flight.meets - flight.leaves));
   const from = Math.max(start, meets - airborne);
   const met = flight.meets;
   const secondsAt = (frame: number) => Math.max(0, met - timeOfFrame(rate, meets - frame));
   return { from, until: meets, secondsAt };
 }
 
-/** Cutting the jumper out of each picture in the air. */
+/** Cutting the jumper out of each picture in the air, and of the one before, which the first frame may show. */
 export function raisedWorks(moment: LeapMoment, ruler: Ruler, material: Material): Work[] {
   const span = raisedSpan(moment, ruler, material);
   if (!span) return [];
-  const chosen = material.takes[upSlot.key] ?? null;
-  return Array.from({ length: span.until - span.from }, (_, index) =>
-    cutoutWork(cutoutAt(index), material, chosen, span.secondsAt(span.from + index)),
-  ).flat();
+  const from = Math.max(0, span.secondsAt(span.from - 1));
+  const until = span.secondsAt(span.until);
+  return figuresWork(raisedWork, material, material.takes[upSlot.key] ?? null, { from, until }, 'plate');
 }
 
 /** How much higher the jumper is at a frame of the flight, in shares of the frame: as a body that is thrown up. */
@@ -49,27 +46,25 @@ function higher(moment: LeapMoment, { from, until }: { from: number; until: numb
   return (wholeLeap(moment.settings).raise / 100) * 4 * share * (1 - share);
 }
 
-/** The outlines of the jumper in the air, frame by frame, in shares of the file; null while one is missing. */
-export function raisedOutlines(moment: LeapMoment, ruler: Ruler, material: Material) {
+/** The jumper in the air, frame by frame, where they were cut out; null while they were not. */
+export function raisedFigures(moment: LeapMoment, ruler: Ruler, material: Material) {
   const span = raisedSpan(moment, ruler, material);
-  if (!span || span.until - span.from < 2) return null;
-  const outlines = Array.from({ length: span.until - span.from }, (_, index) => ({
-    frame: span.from + index,
-    cutout: cutoutIn(material, cutoutAt(index)),
-  }));
-  return outlines.flatMap(({ frame, cutout }) =>
-    cutout && cutout.rings.length > 0 ? [{ frame, rings: cutout.rings, cutout }] : [],
-  );
+  const figures = figuresIn(material, raisedWork);
+  if (!span || !figures || span.until - span.from < 2) return null;
+  return Array.from({ length: span.until - span.from }, (_, index) => span.from + index).flatMap((frame) => {
+    const figure = figureAt(figures, span.secondsAt(frame));
+    return figure && figure.rings.length > 0 ? [{ frame, figure }] : [];
+  });
 }
 
 /** By how much the highest point of the raised jump lies beyond the frame's upper edge, in shares of its height. */
 export function beyondTop(moment: LeapMoment, ruler: Ruler, material: Material): number {
   const span = raisedSpan(moment, ruler, material);
   const source = material.takes[upSlot.key]?.measure?.size;
-  const outlines = raisedOutlines(moment, ruler, material) ?? [];
+  const figures = raisedFigures(moment, ruler, material) ?? [];
   if (!span || !source) return 0;
-  const tops = outlines.map(({ frame, rings }) => {
-    const box = boxRound(rings.flat().map((point) => fileInFrame(point, source, ruler.project)));
+  const tops = figures.map(({ frame, figure }) => {
+    const box = boxRound(figure.rings.flat().map((point) => fileInFrame(point, source, ruler.project)));
     return (box?.top ?? 1) - higher(moment, span, frame);
   });
   return Math.max(0, -Math.min(0, ...tops));
@@ -100,15 +95,15 @@ export function raisedJump(moment: LeapMoment, ruler: Ruler, material: Material)
     from < until
       ? takeNode(project, id, `${title}: ${name}`, chosen, { from, until, at: 0, time }, rest)
       : [];
-  const outlines = raisedOutlines(moment, ruler, material);
-  const isWhole = span && outlines && outlines.length === span.until - span.from;
+  const figures = raisedFigures(moment, ruler, material);
+  const isWhole = span && figures && figures.length === span.until - span.from;
   if (!isWhole || !source || !material.takes[plateSlot]?.measure) return part(upSlot.key, 'Jump', start, end);
   const y: Track = Array.from({ length: span.until - span.from + 1 }, (_, index) => ({
     frame: span.from + index,
     value: -height * higher(moment, span, span.from + index),
     ease: linear,
   }));
-  const keys = outlines.map(({ frame, rings }) => ({ frame, rings: inFile(rings, source) }));
+  const keys = figures.map(({ frame, figure }) => ({ frame, rings: inFile(figure.rings, source) }));
   return [
     ...part(upSlot.key, 'Jump', start, span.from),
     ...part(`${upSlot.key}-raised`, 'Raised', span.from, span.until, {

@@ -7,6 +7,7 @@ export const leapSlots: readonly Slot[] = [plate, upSlot, downSlot];
 /** The instant on which the performer is gone, where they also land. */
 export const leavesPin = 'leaves';
 
-/** The works: when somebody is in the air, and who is cut out of that picture. */
+/** The works: when somebody is in the air, who is cut out of that picture, or of every one of a raised jump. */
 export const flightOfSlot = (slot: string): string => `${slot}-flight`;
 export const cutoutOfSlot = (slot: string): string => `${slot}-cutout`;
+export const raisedWork = `${upSlot.key}-raised`;
