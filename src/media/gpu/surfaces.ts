@@ -7,6 +7,7 @@ import {
 } from 'twgl.js';
 import type { ProgramInfo } from 'twgl.js';
 import type { Size } from '@/core/geometry/size';
+import { nameOfCard } from './has-card';
 import { everywhere, shaders } from './shaders';
 
 /** A picture on the graphics card: colours multiplied by their coverage, in half floats. */
@@ -53,9 +54,7 @@ export class Surfaces {
 
   /** What the browser says of the card that paints. */
   get name(): string {
-    const { gl } = this;
-    const said = gl.getExtension('WEBGL_debug_renderer_info');
-    return String(gl.getParameter(said ? said.UNMASKED_RENDERER_WEBGL : gl.RENDERER));
+    return nameOfCard(this.gl);
   }
 
   private texture(size: Size, { inside, outside, type }: Format, data: ArrayBufferView | null): WebGLTexture {
