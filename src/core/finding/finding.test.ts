@@ -9,6 +9,7 @@ import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
 import { byGravity, openCount } from './finding';
 import { books, sayFinding } from './say';
+import { sayQuantity } from './say-quantity';
 
 const size = { width: 1920, height: 1080 };
 const take = { id: 't', name: 'Take 3', steady: false, match: false } as Take;
@@ -59,6 +60,14 @@ describe('findings about a take', () => {
     const told = examineTake({ ...take, sketch: true }, measure(), far, measure(), size);
     expect(told.map(({ severity, code }) => `${severity} ${code}`)).toEqual(['fix take.sketch']);
     expect(examineTake(take, measure(), far, measure(), size)[0].code).toBe('take.other-view');
+  });
+
+  it('says one frame, and two frames', () => {
+    expect([0, 1, 2].map((value) => sayQuantity({ value, unit: 'frames' }))).toEqual([
+      '0 frames',
+      '1 frame',
+      '2 frames',
+    ]);
   });
 
   it('says a bump with its size, direction, time and what to do', () => {

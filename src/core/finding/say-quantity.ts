@@ -1,6 +1,9 @@
 import { sayLength, type Units } from '../units';
 import type { Quantity } from './finding';
 
+/** So many frames, for reading. */
+export const sayFrames = (count: number): string => `${count} ${count === 1 ? 'frame' : 'frames'}`;
+
 /** A number with its unit, for reading. */
 export function sayQuantity({ value, unit }: Quantity, units: Units = 'metric'): string {
   const size = Math.abs(value);
@@ -16,7 +19,7 @@ export function sayQuantity({ value, unit }: Quantity, units: Units = 'metric'):
     case 'seconds':
       return size < 0.1 ? `${Math.round(value * 1000)} ms` : `${value.toFixed(2)} s`;
     case 'frames':
-      return `${value} frames`;
+      return sayFrames(value);
     case 'perSecond':
       return `${value.toFixed(2)} pictures a second`;
     case 'metres':

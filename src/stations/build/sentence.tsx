@@ -2,6 +2,7 @@
 import type { Moment } from '@/core/model/records';
 import { fillOf, noSlot, plateSlot } from '@/core/model/slots';
 import { slotsInUse } from '@/core/recipes/built';
+import { sayFrames } from '@/core/finding/say-quantity';
 import type { Field } from '@/core/recipes/film';
 import { readBeatPlace } from '@/core/read-number';
 import type { Material } from '@/core/recipes/material';
@@ -124,6 +125,8 @@ function Setting({
       />
     );
   const { unit, none } = field;
+  const withUnit = (number: number) =>
+    unit === 'frames' ? sayFrames(number) : `${number}${unit === '°' ? '' : ' '}${unit}`;
   const also = {
     frames: (number: number) => seconds(number / perSecond(rate)),
     px: (number: number) => `${((number / width) * 100).toFixed(2)} % of the width`,
@@ -136,7 +139,7 @@ function Setting({
       min={field.min}
       max={field.max}
       dye={dye}
-      show={(number) => (number === 0 && none ? none : `${number}${unit === '°' ? '' : ' '}${unit}`)}
+      show={(number) => (number === 0 && none ? none : withUnit(number))}
       also={unit === 'frames' || unit === 'px' ? also[unit] : undefined}
       onChange={(number) => set(unit === 'frames' ? Math.round(number) : number)}
     />

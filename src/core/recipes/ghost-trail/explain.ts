@@ -1,4 +1,4 @@
-import { isMedia, mediaIn, type MediaNode, type Node } from '../../picture/node';
+import { mediaIn, type MediaNode, type Node } from '../../picture/node';
 import { beatLabel } from '../../time/grid';
 import { maskedAs, rowsOfTake, tellLaid, tellMask } from '../explain-node';
 import type { Material } from '../material';
@@ -34,5 +34,5 @@ export function explainGhost(moment: GhostMoment, ruler: Ruler, _material: Mater
       rows: [...rowsOfTake({ ...node, mattes: [] }, project), maskedAs(node, front)],
     };
   };
-  return nodes.filter(isMedia).map(step);
+  return nodes.map(step);
 }
