@@ -55,7 +55,10 @@ const watching = (async () => {
 })();
 const began = performance.now();
 await bench.bringIn(file);
-await bench.page.getByText(/Bringing in|Measuring/).first().waitFor();
+await bench.page
+  .getByText(/Bringing in|Measuring/)
+  .first()
+  .waitFor();
 await bench.page.locator('[data-bench=settled]').waitFor({ timeout: 3_600_000 });
 const seconds = (performance.now() - began) / 1000;
 over = true;
