@@ -1,6 +1,6 @@
 import type { Finding } from '../../finding/finding';
-import type { Figure } from '../../footage/figures';
-import { figureAt } from '../../footage/figures';
+import { figureAt, type Figure } from '../../footage/figures';
+import { meanStep } from '../../footage/picture-times';
 import type { Point } from '../../geometry/size';
 import { median } from '../../statistics';
 import { timeOfBeat } from '../../time/grid';
@@ -71,6 +71,15 @@ function examineFigures(moment: GhostMoment, ruler: Ruler, material: Material): 
       where,
       measured: { value: faint, unit: 'share' },
       allowed: { value: mostFaint, unit: 'share' },
+    });
+  const times = material.takes[moveSlot.key]?.measure?.times;
+  const apart = (figures[figures.length - 1].seconds - figures[0].seconds) / Math.max(1, figures.length - 1);
+  if (times && apart > 1.5 * meanStep(times))
+    findings.push({
+      code: 'ghost.sparse',
+      severity: 'watch',
+      where,
+      measured: { value: Math.round(apart / meanStep(times)), unit: 'count' },
     });
   const late = latenesses(moment, ruler).at(-1) ?? 0;
   const shift = furthest(seen, timeOfFrame(ruler.project.rate, late));

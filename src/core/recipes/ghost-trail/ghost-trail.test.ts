@@ -131,7 +131,12 @@ describe('a ghost trail', () => {
 
   it('asks for one cut-out of each picture that a copy shows, by the plate only where there is one', () => {
     const [work] = ghostTrail.works(set({ by: 'plate' }), ruler, material(null));
-    expect(work.task()).toMatchObject({ is: 'figures', by: 'person', plate: null, until: 3 });
+    expect(work.task()).toMatchObject({ is: 'figures', by: 'person', plate: null, from: 0.9, until: 3 });
+    // A beat is half a second here: a frame later needs the same tenths of a second but at its end.
+    const [nudged] = ghostTrail.works(set({ by: 'person' }, { lands: 11.9 }), ruler, material(null));
+    expect(nudged.parts).toEqual(
+      ghostTrail.works(set({ by: 'person' }, { lands: 11.95 }), ruler, material(null))[0].parts,
+    );
     const [held] = ghostTrail.works(
       set({ by: 'plate' }),
       ruler,
@@ -156,6 +161,7 @@ describe('a ghost trail', () => {
         ['ghost.uncut watch'],
       ],
       [moment, material(stands), ['ghost.hidden fix']],
+      [moment, material(walking.filter((_, index) => index % 2 === 0)), ['ghost.sparse watch']],
       [moment, material(figures(() => ({ faint: 0.4 }))), ['ghost.faint watch']],
       [
         set({ by: 'plate' }),

@@ -61,11 +61,15 @@ function lateTime(moment: GhostMoment, ruler: Ruler, late: number): Track {
   ];
 }
 
-/** Cutting the performer out of every picture in which copies follow them. */
+/** Cutting the performer out of every picture in which copies follow them; up to a tenth of a second more, so that a beat moved a little asks for nothing new. */
 export function ghostWorks(moment: GhostMoment, ruler: Ruler, material: Material): Work[] {
   const { start, lands } = ghostFrames(moment, ruler);
   const at = secondsOf(moment, ruler);
-  const span = { from: Math.max(0, at(start) - timeOfFrame(ruler.project.rate, 1)), until: at(lands) };
+  const before = at(start) - timeOfFrame(ruler.project.rate, 1);
+  const span = {
+    from: Math.max(0, Math.floor(10 * before) / 10),
+    until: Math.ceil(10 * at(lands) - 1e-6) / 10,
+  };
   const by = cutoutBy(wholeGhost(moment.settings).by, material);
   return figuresWork(figuresWorkName, material, material.takes[moveSlot.key] ?? null, span, by);
 }

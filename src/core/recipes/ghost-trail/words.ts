@@ -24,6 +24,8 @@ export const ghostWords = {
     `The clean plate differs from ${measured} of the picture, as where the camera moves or the plate is of another place. Have the person found.`,
   'ghost.faint': ({ measured, allowed }) =>
     `Along ${measured} of the outline the performer hardly differs from what is behind (${allowed} at most): look at the copies’ edges closely.`,
+  'ghost.sparse': ({ measured }) =>
+    `The trail is so long that the performer was cut out of one picture in ${measured} alone: in those between the edges slip behind. Let it begin later, or end sooner.`,
   'ghost.hidden': ({ measured }) =>
     `While the last copy is late the performer gets ahead of it by ${measured} of their own width: next to nothing of the trail is to be seen. Let the copies be further apart, or choose a take that moves across the frame.`,
   'ghost.short': ({ facts, measured, allowed }) =>
