@@ -1,7 +1,6 @@
 import {
   AudioSample,
   AudioSampleSource,
-  BufferTarget,
   canEncodeAudio,
   canEncodeVideo,
   MovOutputFormat,
@@ -16,6 +15,7 @@ import type { Size } from '@/core/geometry/size';
 import { convertYuv } from '@/core/picture/convert-planes';
 import { blankYuv, bt709, planesLength, sameKind, type YuvImage } from '@/core/picture/planes';
 import { perSecond, timeOfFrame, type Rate } from '@/core/time/rate';
+import { GrowingBlob } from './growing-blob';
 
 export type Container = 'mp4' | 'mov' | 'webm';
 
@@ -62,17 +62,17 @@ export class MovieWriter {
   private readonly output: Output;
   private readonly pictures: VideoSampleSource;
   private readonly sound: AudioSampleSource | null;
-  private readonly buffer: BufferTarget | null;
+  private readonly grown: GrowingBlob | null;
   private bytes = new Uint8Array(0);
   private readonly converted: YuvImage;
 
   private constructor(private readonly options: WriterOptions) {
     const { container } = options;
     this.converted = blankYuv(options.size);
-    this.buffer = options.target ? null : new BufferTarget();
+    this.grown = options.target ? null : new GrowingBlob();
     this.output = new Output({
       format: formats[container](),
-      target: options.target ?? (this.buffer as BufferTarget),
+      target: options.target ?? (this.grown as GrowingBlob).target,
     });
     this.pictures = new VideoSampleSource({
       codec: container === 'webm' ? 'vp9' : 'avc',
@@ -148,9 +148,7 @@ export class MovieWriter {
   /** Finishes the file; null where it went to the target that was given. */
   async finish(): Promise<Blob | null> {
     await this.output.finalize();
-    return this.buffer?.buffer
-      ? new Blob([this.buffer.buffer], { type: mimeOf[this.options.container] })
-      : null;
+    return this.grown?.as(mimeOf[this.options.container]) ?? null;
   }
 
   async cancel(): Promise<void> {
