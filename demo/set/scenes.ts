@@ -35,17 +35,51 @@ const atBench = (pose: ((time: number) => Pose) | null): Pick<Scene, 'place' | '
   },
 });
 
+/**
+ * Seconds of the takes of left and right at which their palms meet, on one frame of the film, the place in stage units,
+ * and for how long and how far they then push each other to and fro.
+ */
+export const palms = {
+  left: 109 / 23.976,
+  right: 54 / 23.976,
+  at: [640, 336],
+  pushes: 1.2,
+  far: 34,
+} as const;
+
+/** A pose whose one hand meets the other's palm. @param since seconds since they meet */
+function meetsPalm(pose: Pose, side: 'left' | 'right', since: number): Pose {
+  const hand = side === 'left' ? 'rightHand' : 'leftHand';
+  const { at, pushes, far } = palms;
+  const leaves = Math.min(1, Math.max(0, (since - pushes) / 0.5));
+  const reach = since < 0 ? Math.max(0, 1 + since / 0.35) ** 2 : 1 - leaves ** 2 * (3 - 2 * leaves);
+  const pushed = since > 0 && since < pushes ? far * Math.sin((2 * Math.PI * since) / pushes) : 0;
+  const palm = [at[0] + pushed + (side === 'left' ? -10.5 : 10.5), at[1]];
+  const [x, y] = pose[hand].map((own, axis) => own + (palm[axis] - own) * reach);
+  return { ...pose, [hand]: [x, y] };
+}
+
 /** The first setup: the bench, wide; a plate at both ends and two takes of each role. */
 const clones: Scene[] = [
   { file: 'bench-plate-start.mp4', seconds: 2, ...atBench(null), faults: [] },
-  { file: 'bench-left-1.mp4', seconds: 8, ...atBench((time) => worksAtVice(time, 0)), faults: [] },
+  {
+    file: 'bench-left-1.mp4',
+    seconds: 8,
+    ...atBench((time) => meetsPalm(worksAtVice(time, 0), 'left', time - palms.left)),
+    faults: [],
+  },
   {
     file: 'bench-left-2.mp4',
     seconds: 8,
     ...atBench((time) => worksAtVice(time, 1)),
     faults: [{ kind: 'bump', at: 5.2, dx: 2.2, dy: 0.9, rotation: 0.03 }],
   },
-  { file: 'bench-right-1.mp4', seconds: 8, ...atBench((time) => standsInPlace(time, 0)), faults: [] },
+  {
+    file: 'bench-right-1.mp4',
+    seconds: 8,
+    ...atBench((time) => meetsPalm(standsInPlace(time, 0), 'right', time - palms.right)),
+    faults: [],
+  },
   {
     file: 'bench-right-2.mp4',
     seconds: 8,

@@ -12,6 +12,11 @@ export type Both<Value> = [Value, Value];
 /** the grid in which is looked who stands where */
 export const cells: Size = { width: 96, height: 54 };
 
+/** The cell that a pixel of a picture lies in. */
+export const cellOf = (pixel: number, { width, height }: Size): number =>
+  Math.floor((Math.floor(pixel / width) * cells.height) / height) * cells.width +
+  Math.floor(((pixel % width) * cells.width) / width);
+
 /** Who stands in a side's pictures, and whom it keeps. */
 export type Followed = {
   /** frames of the film that were looked at, in order */
@@ -157,6 +162,25 @@ export function overlapOf(both: Both<Followed>, frame: number): boolean {
   return count > least;
 }
 
+/** cells beside somebody in which the colours that a join is judged by are partly theirs */
+const besideCells = 2;
+
+/** The cells in or beside which somebody kept of both sides stands in a frame: there they touch, and a join runs along themselves. */
+export function touchingIn(both: Both<Followed>, frame: number): Uint8Array {
+  const indices = both.map(({ frames }) => frames.indexOf(frame));
+  const near = (side: number, cell: number): boolean => {
+    const [x, y] = [cell % cells.width, Math.floor(cell / cells.width)];
+    for (let row = Math.max(0, y - besideCells); row <= Math.min(cells.height - 1, y + besideCells); row++)
+      for (let at = Math.max(0, x - besideCells); at <= Math.min(cells.width - 1, x + besideCells); at++)
+        if (keeps(both[side], indices[side], row * cells.width + at)) return true;
+    return false;
+  };
+  const known = indices.every((index) => index >= 0);
+  return Uint8Array.from({ length: cells.width * cells.height }, (_, cell) =>
+    known && near(0, cell) && near(1, cell) ? 1 : 0,
+  );
+}
+
 /** Where the kept of both sides come nearest, by frames that were looked at. @param from first frame that counts */
 export function nearestOf(both: Both<Followed>, from: number, shape: number): Contact | null {
   let best: Contact | null = null;
@@ -174,6 +198,7 @@ export function nearestOf(both: Both<Followed>, from: number, shape: number): Co
   }
   return best;
 }
+
 export type Contact = NonNullable<SeamMeasure['contact']>;
 
 /** the grid in which is looked how near two come */

@@ -20,6 +20,7 @@ import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
 import { moveIn, spansRound } from './move-seam';
 import {
+  cellOf,
   cells,
   coverFrom,
   crosses,
@@ -27,6 +28,7 @@ import {
   loses,
   lossesOf,
   overlapOf,
+  touchingIn,
   type Both,
   type Followed,
   nearestOf,
@@ -150,7 +152,11 @@ export async function solveMomentSeam(
       rings,
       moves,
       shares: [1 - second, second],
-      visible: pairs.map(({ frame, pair }) => ({ frame, difference: joinVisibility(pair, labelsAt(frame)) })),
+      visible: pairs.map(({ frame, pair }) => {
+        const touching = touchingIn(judged, frame);
+        const counts = (pixel: number) => !touching[cellOf(pixel, size)];
+        return { frame, difference: joinVisibility(pair, labelsAt(frame), counts) };
+      }),
       crossing: looked.filter(
         (frame) =>
           crosses(judged, covered, frame) &&
@@ -227,13 +233,11 @@ function reachOf(node: MediaNode, frame: number, delivery: Size, size: Size): Ui
  */
 function forceCells(size: Size, covered: Both<Uint8Array>, right: 0 | 1): Int8Array {
   const forced = new Int8Array(size.width * size.height).fill(-1);
-  const at = (x: number, y: number) =>
-    Math.floor((y * cells.height) / size.height) * cells.width + Math.floor((x * cells.width) / size.width);
   for (let y = 0; y < size.height; y++) {
     forced[y * size.width] = 0;
     forced[(y + 1) * size.width - 1] = right;
     for (let x = 0; x < size.width; x++) {
-      const cell = at(x, y);
+      const cell = cellOf(y * size.width + x, size);
       if (covered[0][cell] && !covered[1][cell]) forced[y * size.width + x] = 0;
       if (covered[1][cell] && !covered[0][cell]) forced[y * size.width + x] = 1;
     }

@@ -58,7 +58,7 @@ describe('work follows from what is stored', () => {
       crossing: [],
       found: [true, true] as [boolean, boolean],
     };
-    await film.keep(key, moment, { method: 'seam-4', seam });
+    await film.keep(key, moment, { method: 'seam-5', seam });
     expect(await kinds()).toEqual([]);
     expect(materialOf(await film.read(), snapshot.built[0])).toMatchObject({
       waiting: false,

@@ -66,7 +66,7 @@ describe('the runner', () => {
     const { measures } = await film.read();
     expect([...measures.values()].map(({ value }) => value.method).sort()).toEqual(
       [
-        ...['comparison', 'comparison', 'seam-4', ...songParts],
+        ...['comparison', 'comparison', 'seam-5', ...songParts],
         ...['one', 'two', 'plate'].flatMap(() => takeParts),
       ].sort(),
     );
@@ -323,14 +323,14 @@ describe('the runner', () => {
     const solve = vi
       .fn<() => Promise<unknown>>()
       .mockImplementationOnce(solving.called)
-      .mockResolvedValue({ method: 'seam-4', seam: found });
+      .mockResolvedValue({ method: 'seam-5', seam: found });
     start({ solveTask: solve });
     await solving.begun();
     await setMoment(film.store, film.project, moment, 'In', { 'slots.left.at': 1 });
     // The first is never released: nobody waits for what is not asked any more.
     await idle();
     expect(solve).toHaveBeenCalledTimes(2);
-    const seams = [...(await film.read()).measures.values()].filter(({ value }) => value.method === 'seam-4');
+    const seams = [...(await film.read()).measures.values()].filter(({ value }) => value.method === 'seam-5');
     expect(seams).toHaveLength(1);
   });
 
@@ -339,13 +339,13 @@ describe('the runner', () => {
     await film.sung();
     for (const id of ['plate', 'one', 'two']) await film.measured(id);
     for (const id of ['one', 'two']) await film.compared(id);
-    const solve = vi.fn<() => Promise<unknown>>().mockResolvedValue({ method: 'seam-4', seam: found });
+    const solve = vi.fn<() => Promise<unknown>>().mockResolvedValue({ method: 'seam-5', seam: found });
     await keepVersion(film.store, film.project, moment);
     await setMoment(film.store, film.project, moment, 'In', { 'slots.left.at': 1 });
     start({ solveTask: solve });
     await idle();
     expect(solve).toHaveBeenCalledTimes(2);
-    const seams = [...(await film.read()).measures.values()].filter(({ value }) => value.method === 'seam-4');
+    const seams = [...(await film.read()).measures.values()].filter(({ value }) => value.method === 'seam-5');
     expect(seams).toHaveLength(2);
   });
 

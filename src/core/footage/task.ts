@@ -15,7 +15,7 @@ export type Task =
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps, a fall where nothing falls. */
 export type Answer =
-  | { method: 'seam-4'; seam: SeamMeasure }
+  | { method: 'seam-5'; seam: SeamMeasure }
   | { method: 'cutout-1'; cutout: Cutout }
   | { method: 'flight-1'; flight: Flight | null }
   | { method: 'under-1'; spans: UnderSpan[] }
@@ -26,7 +26,7 @@ export type Answer =
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
-  seam: 'seam-4',
+  seam: 'seam-5',
   cutout: 'cutout-1',
   flight: 'flight-1',
   under: 'under-1',

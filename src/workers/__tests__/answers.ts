@@ -66,7 +66,7 @@ export const answers: Calls = {
   measureSong: async (_: unknown, parts: SongPart[]) => heard(parts),
   findBeatsAgain: async () => sung97,
   compareTake: async () => compared(),
-  solveTask: async () => ({ method: 'seam-4', seam: found }),
+  solveTask: async () => ({ method: 'seam-5', seam: found }),
   renderShot: async () => ({ blob: new Blob(['film']), flashes: 0 }),
 };
 

@@ -48,7 +48,7 @@ function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
 }
 const material = ({ seam = null, ...takes }: Partial<CloneMaterial> = {}): Material => ({
   takes: { plate: chosen('plate'), left: chosen('left'), right: chosen('right'), ...takes },
-  solved: { seam: seam && { method: 'seam-4', seam } },
+  solved: { seam: seam && { method: 'seam-5', seam } },
 });
 const dyes = new Set(['cochineal', 'woad']);
 const shown = (tree: Node, frame: number) => describeFrame(tree, frame)?.[0] ?? [];

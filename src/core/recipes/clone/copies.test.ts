@@ -48,7 +48,7 @@ const seam: SeamMeasure = {
   borders: [null, null],
 };
 const solved = (...works: string[]): Material['solved'] =>
-  Object.fromEntries(works.map((name) => [name, { method: 'seam-4' as const, seam }]));
+  Object.fromEntries(works.map((name) => [name, { method: 'seam-5' as const, seam }]));
 const material = (works: string[] = []): Material => ({
   takes: Object.fromEntries(names.map((name) => [name, chosen(name)])),
   solved: solved(...works),
@@ -169,7 +169,7 @@ describe('a clone of more than two', () => {
     };
     const lossy = {
       ...given,
-      solved: { ...given.solved, 'seam-copy-3': { method: 'seam-4' as const, seam: cut } },
+      solved: { ...given.solved, 'seam-copy-3': { method: 'seam-5' as const, seam: cut } },
     };
     expect(clone.examine(moment, ruler, lossy)).toContainEqual(
       expect.objectContaining({

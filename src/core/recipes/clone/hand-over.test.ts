@@ -47,8 +47,8 @@ function chosen(id: string) {
 const material = (more: Material['takes'] = {}): Material => ({
   takes: { plate: chosen('plate'), left: chosen('left'), right: chosen('right'), ...more },
   solved: {
-    seam: { method: 'seam-4', seam: seamFrom(0.75) },
-    'seam-handed': { method: 'seam-4', seam: seamFrom(0.25) },
+    seam: { method: 'seam-5', seam: seamFrom(0.75) },
+    'seam-handed': { method: 'seam-5', seam: seamFrom(0.25) },
   },
 });
 const moment: CloneMoment = {
@@ -133,7 +133,7 @@ describe('an object that changes hands', () => {
     const given = material();
     const bad = {
       ...given,
-      solved: { ...given.solved, 'seam-handed': { method: 'seam-4' as const, seam: cut } },
+      solved: { ...given.solved, 'seam-handed': { method: 'seam-5' as const, seam: cut } },
     };
     expect(codes(moment, bad)).toContain('stop clone.cuts');
     expect(codes(set({ way: 'meet' }), bad)).not.toContain('stop clone.cuts');

@@ -25,7 +25,7 @@ export type CloneMaterial = {
 /** The join of two performers, where it was solved. */
 export const seamIn = (solved: Material['solved']): SeamMeasure | null => {
   const answer = solved[seamWork];
-  return answer?.method === 'seam-4' ? answer.seam : null;
+  return answer?.method === 'seam-5' ? answer.seam : null;
 };
 
 /** What was chosen and solved for a clone, by its own names. */
