@@ -103,11 +103,26 @@ export const personIn = (picture: number): Point[] =>
     (filmed.height - person.height + ((y - top) / down) * person.height) / filmed.height,
   ]);
 
+/** A board that the person holds beside them, in pixels from their upper left corner; of one colour. */
+const board = { left: 142, top: 84, width: 56, height: 48, colour: [178, 38, 52] } as const;
+
+/** Where the board is in a picture, in shares of the frame. */
+export const boardIn = (picture: number): Point[] => {
+  const [x, y] = [leftOf(picture) + board.left, filmed.height - person.height + board.top];
+  return [
+    [x, y],
+    [x + board.width, y],
+    [x + board.width, y + board.height],
+    [x, y + board.height],
+  ].map(([across, down]): Point => [across / filmed.width, down / filmed.height]);
+};
+
 /**
  * Films a photographed person who moves over a photograph, which moves otherwise: no camera stands, and what is in front
  * is known to a pixel. With noise of 3/255, really encoded.
+ * @param holds whether they hold a board
  */
-export function filmPerson(path: string, seconds: number): void {
+export function filmPerson(path: string, seconds: number, holds = false): void {
   const place = mkdtempSync(join(tmpdir(), 'composite-'));
   try {
     const scaled = `crop=${across / 2}:${down / 2}:${left / 2}:${top / 2},scale=${person.width}:${person.height}:flags=lanczos`;
@@ -125,6 +140,9 @@ export function filmPerson(path: string, seconds: number): void {
       rgb.copy(rgba, pixel * 4, pixel * 3, pixel * 3 + 3);
       rgba[pixel * 4 + 3] = Math.round(255 * share);
     });
+    for (let y = board.top; holds && y < board.top + board.height; y++)
+      for (let x = board.left; x < board.left + board.width; x++)
+        rgba.set([...board.colour, 255], (y * person.width + x) * 4);
     writeFileSync(join(place, 'person.rgba'), rgba);
     const way = filmed.width - person.width - 20;
     const x = `10+min(mod(n*${step},${2 * way}),${2 * way}-mod(n*${step},${2 * way}))`;

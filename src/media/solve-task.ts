@@ -11,7 +11,6 @@ import { fallOf, frontIn, type Fall, type FallTask } from '@/core/footage/fall';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
 import type { Answer, Task } from '@/core/footage/task';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
-import { refuse } from '@/core/error';
 import { boxRound } from '@/core/recipes/cutouts';
 import type { GrayImage, RgbaImage } from '@/core/picture/image';
 import { flowBetween } from '@/core/picture/between';
@@ -24,17 +23,9 @@ import { cropImage } from '@/core/picture/image';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
 import { findPeople } from './people';
+import { solveMend } from './solve-mend';
 import { solveMomentSeam } from './solve-seam';
-
-/** One picture of a file, no larger than somebody is cut out of. @returns null where the file is not here */
-async function pictureOf(
-  footage: Footage,
-  { media, seconds }: { media: string; seconds: number },
-  size?: Size,
-): Promise<RgbaImage | null> {
-  const picture = await footage.at(media, seconds);
-  return picture && yuvToRgba(resizeYuv(picture, size ?? fitWithin(picture, 640)));
-}
+import { gone, grayAt, looked, pictureOf } from './task-pictures';
 
 const nobody: Cutout = { rings: [], share: 0, faint: 0 };
 
@@ -73,19 +64,6 @@ async function solveFigures(
   }
   return figures;
 }
-
-/** pictures of a stretch that are looked at, at the most: of a fast camera's every second one, or fewer */
-const mostPictures = 400;
-
-/** The pictures of a stretch that are looked at, by their seconds. */
-function looked(times: Float64Array, from: number, until: number, most = mostPictures): number[] {
-  const all = [...times].filter((time) => time >= from && time < until);
-  const step = Math.max(1, Math.ceil(all.length / most));
-  return all.filter((_, index) => index % step === 0);
-}
-
-/** Where nothing can be looked at, nothing is said to be fine. */
-const gone = () => refuse('absent', 'The take is no longer in this browser. Bring it in again.');
 
 /** pixels across an outline, at about which it is looked under: noise of single pixels is lost in them */
 const acrossOutline = 24;
@@ -142,16 +120,6 @@ async function solveFlight(
     onProgress((index + 1) / within.length);
   }
   return flightOf(feet, within, plate ? 'plate' : 'person');
-}
-
-/** The light of one picture of a file, no larger than asked; whole bytes, so that a minute of them fits into memory. */
-async function grayAt(footage: Footage, media: string, seconds: number, across: number): Promise<GrayImage> {
-  const picture = await footage.at(media, seconds + 1e-6);
-  if (!picture) return gone();
-  const { width, height, y } = resizeYuv(picture, fitWithin(picture, across));
-  const gray = { width, height, data: Uint8Array.from(y) };
-  footage.release();
-  return gray;
 }
 
 /** what falls is looked for in pictures no larger than this */
@@ -231,6 +199,7 @@ export async function solveTask(
   try {
     if (task.is === 'tears') return { method: 'tears-1', tears: await solveTears(task, footage, onProgress) };
     if (task.is === 'cutout') return { method: 'cutout-1', cutout: await solveCutout(task, footage) };
+    if (task.is === 'mend') return { method: 'mend-1', figures: await solveMend(task, footage, onProgress) };
     const source = sources.find(({ media }) => media === task.media);
     if (task.is !== 'flight' && !source) return gone();
     const times = source?.times ?? new Float64Array();

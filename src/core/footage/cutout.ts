@@ -1,6 +1,8 @@
 import type { Point, Size } from '../geometry/size';
+import type { Mend } from '../model/mend';
 import { guided } from '../picture/guided';
 import { checkSameSize, lumaOf, type GrayImage, type RgbaImage } from '../picture/image';
+import { coverOfRings } from '../picture/mask';
 import { refuse } from '../error';
 import {
   emptySetOf,
@@ -13,6 +15,7 @@ import {
 } from './differing';
 import { backdropOf, keyMatte } from './key';
 import type { Reference } from './reference';
+import { mended } from './mend';
 import { outlinesOf } from './seam/outlines';
 
 /** What a cut-out is made by: a picture of the empty set, finding people, or the colour of a backdrop. */
@@ -148,4 +151,12 @@ export function cutOutBackdrop(picture: RgbaImage): Cutout {
   const rim = rimOf(size, mask);
   const doubtful = rim.filter((pixel) => furtherIn(size, mask, pixel, (one) => data[one]) < 200);
   return outlined(size, mask, rim.length > 0 ? doubtful.length / rim.length : 0);
+}
+
+/** A cut-out of a picture as strokes put it right; how doubtful its edge is stays as it was found. */
+export function mendCutout(picture: RgbaImage, { rings, faint }: Cutout, mends: readonly Mend[]): Cutout {
+  const size = { width: picture.width, height: picture.height };
+  const inside = rings.map((ring) => ring.map(([x, y]): Point => [x * size.width, y * size.height]));
+  const mask = Uint8Array.from(coverOfRings(inside, size), (cover) => (cover > 0.5 ? 1 : 0));
+  return outlined(size, mended(picture, mask, mends), faint);
 }

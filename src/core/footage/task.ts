@@ -4,6 +4,7 @@ import type { Figure, FiguresTask } from './figures';
 import { filesIn } from '../picture/node';
 import type { Fall, FallTask } from './fall';
 import type { Flight, FlightTask } from './flight';
+import type { MendTask } from './mend';
 import type { SeamTask } from './seam-task';
 import type { Tears, TearsTask } from './tears';
 import type { Track, TrackTask } from './track/track';
@@ -11,7 +12,7 @@ import type { UnderSpan, UnderTask } from './under';
 
 /** Something that is solved from takes for a moment. */
 export type Task =
-  SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask | TrackTask | FallTask | FiguresTask;
+  SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask | TrackTask | FallTask | FiguresTask | MendTask;
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps, a fall where nothing falls. */
 export type Answer =
@@ -22,7 +23,8 @@ export type Answer =
   | { method: 'tears-1'; tears: Tears }
   | { method: 'track-2'; track: Track }
   | { method: 'fall-1'; fall: Fall | null }
-  | { method: 'figures-1'; figures: Figure[] };
+  | { method: 'figures-1'; figures: Figure[] }
+  | { method: 'mend-1'; figures: Figure[] };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
@@ -34,6 +36,7 @@ export const methodOf = {
   track: 'track-2',
   fall: 'fall-1',
   figures: 'figures-1',
+  mend: 'mend-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 
 /** The files that a task is solved from. */

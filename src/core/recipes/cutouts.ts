@@ -1,7 +1,9 @@
 import clipping from 'polygon-clipping';
 import type { Cutout, CutoutBy, CutoutTask } from '../footage/cutout';
 import type { Figure, FiguresTask } from '../footage/figures';
+import { reaches, type MendTask } from '../footage/mend';
 import type { Finding } from '../finding/finding';
+import type { Mend } from '../model/mend';
 import { plateSlot } from '../model/slots';
 import { invertAffine, mapPoint } from '../geometry/affine';
 import type { Bounds, Framed, Point, Size } from '../geometry/size';
@@ -46,25 +48,55 @@ function cutting(takes: Material['takes'], chosen: ChosenTake | null, by: Cutout
   return { from, parts };
 }
 
-/** Who was cut out of each picture of a stretch, under the name of its work; null until it was solved. */
-export const figuresIn = ({ solved }: Material, name: string): readonly Figure[] | null => {
-  const answer = solved[name];
-  return answer?.method === 'figures-1' ? answer.figures : null;
-};
+/** The work that puts another one right. */
+const mendedWork = (name: string): string => `${name}-mended`;
 
-/** Cutting somebody out of every picture of a stretch of a take, once it was measured. @param span seconds of the take */
+/** Who was cut out of each picture of a stretch, under the name of its work, as strokes put it right; null until it was solved. */
+export function figuresIn({ solved }: Material, name: string): readonly Figure[] | null {
+  const [answer, mends] = [solved[name], solved[mendedWork(name)]];
+  if (answer?.method !== 'figures-1') return null;
+  if (mends?.method !== 'mend-1') return answer.figures;
+  const mended = new Map(mends.figures.map((figure) => [figure.seconds, figure]));
+  return answer.figures.map((figure) => mended.get(figure.seconds) ?? figure);
+}
+
+/**
+ * Cutting somebody out of every picture of a stretch of a take, once it was measured, and putting that right.
+ * @param span seconds of the take
+ * @param mends strokes that put it right
+ */
 export function figuresWork(
   name: string,
-  { takes }: Material,
+  { takes, solved }: Material,
   chosen: ChosenTake | null,
   span: { from: number; until: number },
   by: CutoutBy,
+  mends: readonly Mend[] = [],
 ): Work[] {
   const cut = cutting(takes, chosen, by);
   if (!cut) return [];
   const task = (): FiguresTask => ({ is: 'figures', by, ...span, ...cut.from });
   const title = `${titles[by]}, picture by picture`;
-  return [{ name, title, is: 'figures', parts: [...cut.parts, span], task }];
+  const parts = [...cut.parts, span];
+  const answer = solved[name];
+  const near = (answer?.method === 'figures-1' ? answer.figures : []).filter(({ seconds }) =>
+    mends.some((mend) => reaches(mend, seconds)),
+  );
+  const mend = (): MendTask => ({ is: 'mend', media: cut.from.media, figures: near, mends });
+  return [
+    { name, title, is: 'figures', parts, task },
+    ...(near.length > 0
+      ? [
+          {
+            name: mendedWork(name),
+            title: 'the strokes that mend the cut-out',
+            is: 'mend' as const,
+            parts: [...parts, mends],
+            task: mend,
+          },
+        ]
+      : []),
+  ];
 }
 
 /** How somebody is cut out: where there is no clean plate to do it by, they are found as a person. */

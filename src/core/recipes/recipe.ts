@@ -65,6 +65,8 @@ export type Outline = {
   keys?: number[];
   /** what the setting is without the shape of this frame, where it has one and others */
   without?: unknown;
+  /** where it is put right by strokes and not drawn: what the setting is with one more; points and width in shares of the frame */
+  mend?: (stroke: { keep: boolean; points: readonly Point[]; wide: number }) => unknown;
 };
 
 /** Who or what lands on the beat, and where it stands; point in shares of the frame. */

@@ -43,7 +43,7 @@ export function forcedBy({ width, height }: Size, strokes: readonly Stroke[]): I
 }
 
 /** Pixels from each pixel to the nearest that is marked, along rows, columns and diagonals; Infinity where none is. */
-function distanceTo({ width, height }: Size, marked: (pixel: number) => boolean): Float32Array {
+export function distanceTo({ width, height }: Size, marked: (pixel: number) => boolean): Float32Array {
   const out = Float32Array.from({ length: width * height }, (_, pixel) => (marked(pixel) ? 0 : Infinity));
   const near = (p: number, x: number, side: number) => {
     const row = p + side * width;

@@ -12,13 +12,27 @@ import type { Material } from '../material';
 import type { Ruler } from '../recipe';
 import { wholeGhost } from './settings';
 import { moveSlot } from './slots';
-import { figuresOf, ghostFrames, latenesses, trailRoom, type GhostMoment } from './trail';
+import { figuresOf, frameShowing, ghostFrames, latenesses, trailRoom, type GhostMoment } from './trail';
 import type { GhostCode } from './words';
 
 /** share of the pictures in which nobody may be found before it counts as a fault; of a picture that may be cut out by a plate */
 const [mostGaps, mostOfFrame] = [0.1, 0.6];
 /** share of their own width by which a performer moves at least before a trail is seen behind them */
 const leastShift = 0.3;
+
+/** pictures before and after one whose cut-outs it is held against, and the share of their size by which it may differ; set by trial */
+const [around, mostJump] = [3, 0.15];
+/** pictures that may jump before it counts as a fault */
+const mostJumps = 2;
+
+/** The pictures whose cut-out is suddenly larger or smaller than those round it: a part of the performer is gone, or something else has come. */
+const jumpsIn = (figures: readonly Figure[]): Figure[] =>
+  figures.filter(({ share }, index) => {
+    const usual = median(
+      figures.slice(Math.max(0, index - around), index + around + 1).map((one) => one.share),
+    );
+    return Math.abs(share - usual) > mostJump * usual;
+  });
 
 /** How far the performer gets while the last copy is late, in their own widths: the most that there is. */
 function furthest(figures: readonly Figure[], seconds: number): number {
@@ -71,6 +85,15 @@ function examineFigures(moment: GhostMoment, ruler: Ruler, material: Material): 
       where,
       measured: { value: faint, unit: 'share' },
       allowed: { value: mostFaint, unit: 'share' },
+    });
+  const jumps = jumpsIn(seen);
+  if (jumps.length > 0)
+    findings.push({
+      code: 'ghost.jumps',
+      severity: jumps.length > mostJumps ? 'fix' : 'watch',
+      where,
+      measured: { value: jumps.length, unit: 'count' },
+      facts: { first: frameShowing(moment, ruler, jumps[0].seconds) },
     });
   const times = material.takes[moveSlot.key]?.measure?.times;
   const apart = (figures[figures.length - 1].seconds - figures[0].seconds) / Math.max(1, figures.length - 1);

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { figureAt, type Figure } from '../../footage/figures';
+import type { MendTask } from '../../footage/mend';
 import type { Point } from '../../geometry/size';
 import { valueAt } from '../../motion/keyframes';
 import { isMedia, mediaIn, secondsAt } from '../../picture/node';
@@ -161,6 +162,8 @@ describe('a ghost trail', () => {
         ['ghost.uncut watch'],
       ],
       [moment, material(stands), ['ghost.hidden fix']],
+      [moment, material(figures((index) => (index === 40 ? { share: 0.08 } : {}))), ['ghost.jumps watch']],
+      [moment, material(figures((index) => (index % 17 === 0 ? { share: 0.2 } : {}))), ['ghost.jumps fix']],
       [moment, material(walking.filter((_, index) => index % 2 === 0)), ['ghost.sparse watch']],
       [moment, material(figures(() => ({ faint: 0.4 }))), ['ghost.faint watch']],
       [
@@ -183,6 +186,39 @@ describe('a ghost trail', () => {
     const fix = ghostTrail.examine(crowded, ruler, material(walking)).find((one) => one.fix)?.fix;
     const fitted = set((fix?.args as { set: Partial<GhostMoment['settings']> }).set);
     expect(codes(fitted, material(walking))).toEqual([]);
+  });
+});
+
+describe('strokes on a cut-out', () => {
+  const outline = ghostTrail.outline(moment, material(walking), ruler, ghostFrames(moment, ruler).start + 25);
+  const stroke = { keep: true, points: [[0.3, 0.5]] as Point[], wide: 0.05 };
+  const mends = outline?.mend?.(stroke) as GhostMoment['settings']['mends'];
+  const given = set({ mends });
+  const [, work] = ghostTrail.works(given, ruler, material(walking));
+
+  it('are kept with the picture that they were drawn on, and asked to be carried to those within half a second', () => {
+    expect(mends).toEqual([{ seconds: 2, ...stroke }]);
+    const task = work.task() as MendTask;
+    expect(task.figures.map(({ seconds }) => seconds)).toEqual(
+      walking.map(({ seconds }) => seconds).filter((seconds) => Math.abs(seconds - 2) <= 0.5),
+    );
+    expect(ghostTrail.works(moment, ruler, material(walking))).toHaveLength(1);
+    expect(ghostTrail.works(given, ruler, material(null))).toHaveLength(1);
+  });
+
+  it('change the pictures that they reach and no other, and go frame by frame', () => {
+    const mended: Figure[] = [{ ...walking[50], rings: standing(0.6), seconds: 2 }];
+    const { takes, solved } = material(walking);
+    const now = { takes, solved: { ...solved, [work.name]: { method: 'mend-1' as const, figures: mended } } };
+    const { start } = ghostFrames(moment, ruler);
+    const ringsOn = (frame: number) => ghostTrail.outline(given, now, ruler, start + frame)?.rings;
+    expect(ringsOn(25)?.[0][0][0]).toBeCloseTo(0.6, 6);
+    expect(ringsOn(26)?.[0][0][0]).toBeCloseTo(0.1 + 0.008 * 51, 6);
+    const here = ghostTrail.outline(given, now, ruler, start + 25);
+    expect(here).toMatchObject({ keys: [start + 25], without: [] });
+    expect(ghostTrail.outline(given, now, ruler, start + 26)).not.toHaveProperty('without');
+    // Where the copies have run into one nobody is cut out.
+    expect(ghostTrail.outline(given, now, ruler, ghostFrames(moment, ruler).lands)).toBeNull();
   });
 });
 

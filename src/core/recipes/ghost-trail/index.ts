@@ -6,6 +6,7 @@ import { figureAt } from '../../footage/figures';
 import { examineGhost } from './examine';
 import { explainGhost } from './explain';
 import { ghostFilm } from './film';
+import { ghostOutline } from './mend';
 import { wholeGhost } from './settings';
 import { ghostSlots, inFront, moveSlot } from './slots';
 import { buildGhost, figuresOf, ghostAnchors, ghostWorks, type GhostMoment } from './trail';
@@ -40,6 +41,7 @@ const sayGhost = (moment: GhostMoment, _ruler: Ruler, { takes }: Material): Sent
 const views: View[] = [
   { id: 'trail', title: 'Trail' },
   { id: 'front', title: 'Cut out', alone: inFront },
+  { id: 'mend', title: 'Mend', alone: moveSlot.key, unmoved: true, outline: true },
   { id: moveSlot.key, title: 'As filmed', alone: moveSlot.key },
 ];
 
@@ -51,10 +53,10 @@ export const ghostTrail: Recipe<GhostMoment> = {
   anchors: ghostAnchors,
   sounds: (anchor) => (anchor === 'lands' ? { sound: 'whoosh', by: 'loudest' } : null),
   showsFrom: ({ start }) => start,
-  ofTakes: {},
+  ofTakes: { mends: [] },
   say: sayGhost,
   views,
-  outline: () => null,
+  outline: ghostOutline,
   landing: (_, { project }, material) => {
     const size = material.takes[moveSlot.key]?.measure?.size;
     const last = figureAt(figuresOf(material) ?? [], Infinity);

@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import { mendSchema, mostMends } from '../../model/mend';
 
 export const ghostSchema = z.object({
   copies: z.int().check(z.minimum(2), z.maximum(40)),
@@ -8,6 +9,8 @@ export const ghostSchema = z.object({
   first: z.optional(z.number().check(z.minimum(1), z.maximum(100))),
   /** how the performer is cut out; without a clean plate they are found as a person */
   by: z.optional(z.enum(['plate', 'person', 'backdrop'])),
+  /** strokes that put the cut-outs right; unset is none */
+  mends: z.optional(z.array(mendSchema).check(z.maxLength(mostMends))),
 });
 type GhostSettings = z.infer<typeof ghostSchema>;
 
@@ -20,4 +23,4 @@ export const emptyGhost = {
 } as const satisfies GhostSettings;
 
 /** Settings with everything that was never said as it is at first. */
-export const wholeGhost = (settings: GhostSettings) => ({ ...emptyGhost, ...settings });
+export const wholeGhost = (settings: GhostSettings) => ({ ...emptyGhost, mends: [], ...settings });

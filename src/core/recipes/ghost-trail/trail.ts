@@ -5,7 +5,7 @@ import { fillOf } from '../../model/slots';
 import { linear } from '../../motion/easing';
 import { still, valueAt, type Track } from '../../motion/keyframes';
 import { groupOf, outlineMatte, type MediaNode, type Node, type Rings } from '../../picture/node';
-import { timeOfFrame } from '../../time/rate';
+import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { spanAnchors } from '../anchors';
 import { cutoutBy, figuresIn, figuresWork, inFile, softPixels } from '../cutouts';
 import type { Material, Work } from '../material';
@@ -41,11 +41,16 @@ export function latenesses(moment: GhostMoment, ruler: Ruler): number[] {
 }
 
 /** Seconds of the take at a frame, as it runs. */
-const secondsOf =
+export const secondsOf =
   (moment: GhostMoment, ruler: Ruler) =>
   (frame: number): number =>
     fillOf(moment, moveSlot.key).at +
     timeOfFrame(ruler.project.rate, frame - ghostFrames(moment, ruler).start);
+
+/** The frame on which the take, as it runs, shows a picture of some seconds. */
+export const frameShowing = (moment: GhostMoment, ruler: Ruler, seconds: number): number =>
+  ghostFrames(moment, ruler).start +
+  frameOfTime(ruler.project.rate, seconds - fillOf(moment, moveSlot.key).at);
 
 /** Seconds of the take that a copy shows: the first picture until the others are so far ahead, then late, then all at once. */
 function lateTime(moment: GhostMoment, ruler: Ruler, late: number): Track {
@@ -70,8 +75,9 @@ export function ghostWorks(moment: GhostMoment, ruler: Ruler, material: Material
     from: Math.max(0, Math.floor(10 * before) / 10),
     until: Math.ceil(10 * at(lands) - 1e-6) / 10,
   };
-  const by = cutoutBy(wholeGhost(moment.settings).by, material);
-  return figuresWork(figuresWorkName, material, material.takes[moveSlot.key] ?? null, span, by);
+  const { by, mends } = wholeGhost(moment.settings);
+  const chosen = material.takes[moveSlot.key] ?? null;
+  return figuresWork(figuresWorkName, material, chosen, span, cutoutBy(by, material), mends);
 }
 
 /** The pictures that were cut out; null while they were not. */

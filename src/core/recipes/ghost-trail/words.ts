@@ -24,6 +24,8 @@ export const ghostWords = {
     `The clean plate differs from ${measured} of the picture, as where the camera moves or the plate is of another place. Have the person found.`,
   'ghost.faint': ({ measured, allowed }) =>
     `Along ${measured} of the outline the performer hardly differs from what is behind (${allowed} at most): look at the copies’ edges closely.`,
+  'ghost.jumps': ({ facts, measured }) =>
+    `${measured === '1' ? 'One cut-out is' : `${measured} cut-outs are`} suddenly larger or smaller than those round them, the first on frame ${facts.first}: look at it under Mend, and keep or drop by a stroke what is wrong.`,
   'ghost.sparse': ({ measured }) =>
     `The trail is so long that the performer was cut out of one picture in ${measured} alone: in those between the edges slip behind. Let it begin later, or end sooner.`,
   'ghost.hidden': ({ measured }) =>

@@ -21,6 +21,11 @@ const tools = [
   { id: 'takes', text: 'Brush away', title: 'Paint over what does not belong to it' },
 ] as const;
 type Tool = (typeof tools)[number]['id'];
+const brushes: readonly Tool[] = ['adds', 'takes'];
+
+/** What is put right by strokes is brushed alone. */
+const toolFor = (outline: Outline, tool: Tool): Tool =>
+  outline.mend && !brushes.includes(tool) ? 'adds' : tool;
 
 /** a brush that changes less than this share of the frame has changed nothing */
 const unseen = 0.0004;
@@ -58,8 +63,17 @@ export function ShapeOnStage({
     ahead.send('ring', points, done);
     return done;
   };
+  const mend = outline.mend;
+  const brushing = toolFor(outline, tool);
   const draw = (path: Point[]) => {
-    if (tool === 'anew') {
+    if (mend) {
+      const keep = brushing === 'adds';
+      void attempt(() =>
+        setMoment(store, project.id, moment.id, keep ? 'Keep by a stroke' : 'Drop by a stroke', {
+          [`settings.${outline.setting}`]: mend({ keep, points: path, wide: wide / 100 }),
+        }),
+      );
+    } else if (tool === 'anew') {
       const drawn = lassoed(path, project);
       if (drawn) void save('Draw', drawn);
       else
@@ -77,21 +91,23 @@ export function ShapeOnStage({
   };
   return (
     <>
-      <SeamLine
-        frame={frame}
-        rings={outline.rings}
-        title={outline.title}
-        onChange={tool === 'points' ? (points) => save('Drag', points) : undefined}
-      />
-      {tool !== 'points' && (
+      {outline.rings.length > 0 && (
+        <SeamLine
+          frame={frame}
+          rings={outline.rings}
+          title={outline.title}
+          onChange={brushing === 'points' ? (points) => save('Drag', points) : undefined}
+        />
+      )}
+      {brushing !== 'points' && (
         <DrawPad
           frame={frame}
           label={
-            tool === 'anew'
+            brushing === 'anew'
               ? `Draw ${outline.title} anew`
-              : `Brush ${tool === 'adds' ? 'more to' : 'away from'} ${outline.title}`
+              : `Brush ${brushing === 'adds' ? 'more to' : 'away from'} ${outline.title}`
           }
-          brush={tool === 'anew' ? null : wide / 100}
+          brush={brushing === 'anew' ? null : wide / 100}
           onDraw={draw}
         />
       )}
@@ -112,8 +128,8 @@ export function ShapeToolKnobs({
   tools: ShapeTools;
 }) {
   const { store, attempt } = useServices();
-  const isBrush = tool === 'adds' || tool === 'takes';
-  const { keys, without, setting, title, drawn, rings } = outline;
+  const inHand = toolFor(outline, tool);
+  const { keys, without, setting, title, drawn, rings, mend } = outline;
   const round = () => {
     const ring = rounded(rings[0], project);
     return attempt(() =>
@@ -126,12 +142,12 @@ export function ShapeToolKnobs({
     <div className="flex flex-wrap items-center gap-2 border-t border-line bg-raised px-5 py-2 phone:px-3">
       <Choices
         label="What the shape is drawn with"
-        options={tools}
-        pressed={(id) => id === tool}
+        options={mend ? tools.filter(({ id }) => brushes.includes(id)) : tools}
+        pressed={(id) => id === inHand}
         onPress={setTool}
         strip
       />
-      {isBrush && (
+      {brushes.includes(inHand) && (
         <span className="font-serif text-[15px]">
           brush{' '}
           <LiveNumber
@@ -145,10 +161,19 @@ export function ShapeToolKnobs({
           />
         </span>
       )}
-      <button type="button" className="knob" onClick={() => void round()}>
-        Round its corners
-      </button>
-      {keys && (
+      {!mend && (
+        <button type="button" className="knob" onClick={() => void round()}>
+          Round its corners
+        </button>
+      )}
+      {mend && (
+        <span className="text-[12px] text-ink2" data-testid="mends">
+          {keys && keys.length > 0
+            ? `Strokes on frame${keys.length === 1 ? ' ' : 's '}${keys.join(', ')} mend the pictures round them too.`
+            : 'A stroke takes what looks like what is under it, up to the next edge, here and in the pictures round it.'}
+        </span>
+      )}
+      {keys && !mend && (
         <span className="text-[12px] text-ink2" data-testid="shape-keys">
           Its shape is set on frame{keys.length === 1 ? ' ' : 's '}
           {keys.join(', ')}
@@ -161,13 +186,19 @@ export function ShapeToolKnobs({
           className="knob"
           onClick={() =>
             attempt(() =>
-              setMoment(store, moment.project, moment.id, `Take a key of ${title} out`, {
-                [`settings.${setting}`]: without,
-              }),
+              setMoment(
+                store,
+                moment.project,
+                moment.id,
+                mend ? 'Take strokes out' : `Take a key of ${title} out`,
+                {
+                  [`settings.${setting}`]: without,
+                },
+              ),
             )
           }
         >
-          Take this frame’s out
+          {mend ? 'Take this frame’s strokes out' : 'Take this frame’s out'}
         </button>
       )}
     </div>

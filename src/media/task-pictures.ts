@@ -1,0 +1,43 @@
+import { refuse } from '@/core/error';
+import { fitWithin, type Size } from '@/core/geometry/size';
+import type { GrayImage, RgbaImage } from '@/core/picture/image';
+import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
+import type { Footage } from './footage';
+
+/** pictures of a stretch that are looked at, at the most: of a fast camera's every second one, or fewer */
+const mostPictures = 400;
+
+/** The pictures of a stretch that are looked at, by their seconds. */
+export function looked(times: Float64Array, from: number, until: number, most = mostPictures): number[] {
+  const all = [...times].filter((time) => time >= from && time < until);
+  const step = Math.max(1, Math.ceil(all.length / most));
+  return all.filter((_, index) => index % step === 0);
+}
+
+/** Where nothing can be looked at, nothing is said to be fine. */
+export const gone = () => refuse('absent', 'The take is no longer in this browser. Bring it in again.');
+
+/** One picture of a file, no larger than somebody is cut out of. @returns null where the file is not here */
+export async function pictureOf(
+  footage: Footage,
+  { media, seconds }: { media: string; seconds: number },
+  size?: Size,
+): Promise<RgbaImage | null> {
+  const picture = await footage.at(media, seconds);
+  return picture && yuvToRgba(resizeYuv(picture, size ?? fitWithin(picture, 640)));
+}
+
+/** The light of one picture of a file, no larger than asked; whole bytes, so that a minute of them fits into memory. */
+export async function grayAt(
+  footage: Footage,
+  media: string,
+  seconds: number,
+  across: number,
+): Promise<GrayImage> {
+  const picture = await footage.at(media, seconds + 1e-6);
+  if (!picture) return gone();
+  const { width, height, y } = resizeYuv(picture, fitWithin(picture, across));
+  const gray = { width, height, data: Uint8Array.from(y) };
+  footage.release();
+  return gray;
+}
