@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { texture } from '../__tests__/scene';
 import type { Point } from '../geometry/size';
@@ -66,6 +67,33 @@ function overlap({ rings }: Cutout): number {
 }
 const red: [number, number, number] = [170, 40, 45];
 const navy: [number, number, number] = [35, 40, 80];
+
+describe('something small', () => {
+  it('is found wherever it stands, at the rim of the picture too', () => {
+    const plate = film(3, {});
+    const frame = film(4, {});
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: size.width - 9 }),
+        fc.integer({ min: 0, max: size.height - 9 }),
+        fc.constantFrom([1, 0, 0], [0, 1, 0], [-1, -1, 1]),
+        (left, top, colour) => {
+          const data = Uint8ClampedArray.from(frame.data);
+          for (let y = top; y < top + 9; y++)
+            for (let x = left; x < left + 9; x++)
+              for (let channel = 0; channel < 3; channel++)
+                data[4 * (y * size.width + x) + channel] += 60 * colour[channel];
+          const matte = plateMatte(plate, { ...size, data });
+          let found = 0;
+          for (let y = top; y < top + 9; y++)
+            for (let x = left; x < left + 9; x++) if (matte.data[y * size.width + x] > 127) found++;
+          expect(found).toBeGreaterThanOrEqual(64);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+});
 
 describe('cutting somebody out by the clean plate', () => {
   const plate = film(1, {});

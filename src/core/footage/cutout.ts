@@ -72,15 +72,27 @@ export function plateMatte(
 
 /** A mask as coverage 0..255 whose edge is two pixels soft: weights of one, two and one each way. */
 function softened({ width, height }: Size, mask: Uint8Array): Uint8Array {
-  const rows = new Uint8Array(mask.length);
-  for (let y = 0, p = 0; y < height; y++)
-    for (let x = 0; x < width; x++, p++)
-      rows[p] = mask[x > 0 ? p - 1 : p] + 2 * mask[p] + mask[x < width - 1 ? p + 1 : p];
   const out = new Uint8Array(mask.length);
-  for (let y = 0, p = 0; y < height; y++) {
+  const [first, last] = [mask.indexOf(1), mask.lastIndexOf(1)].map((p) => Math.floor(p / width));
+  if (first < 0) return out;
+  let [left, right] = [width, 0];
+  for (let y = first, row = y * width; y <= last; y++, row += width) {
+    let [from, until] = [0, width - 1];
+    while (from < left && !mask[row + from]) from++;
+    while (until > right && !mask[row + until]) until--;
+    [left, right] = [Math.min(left, from), Math.max(right, until)];
+  }
+  [left, right] = [Math.max(0, left - 1), Math.min(width - 1, right + 1)];
+  const rows = new Uint8Array(mask.length);
+  for (let y = first; y <= last; y++)
+    for (let x = left, p = y * width + left; x <= right; x++, p++)
+      rows[p] = mask[x > 0 ? p - 1 : p] + 2 * mask[p] + mask[x < width - 1 ? p + 1 : p];
+  for (let y = Math.max(0, first - 1); y <= Math.min(height - 1, last + 1); y++) {
     const [above, below] = [y > 0 ? width : 0, y < height - 1 ? width : 0];
-    for (const end = p + width; p < end; p++)
-      out[p] = Math.round(((rows[p - above] + 2 * rows[p] + rows[p + below]) * 255) / 16);
+    for (let p = y * width + left, end = y * width + right; p <= end; p++) {
+      const sum = rows[p - above] + 2 * rows[p] + rows[p + below];
+      if (sum > 0) out[p] = Math.round((sum * 255) / 16);
+    }
   }
   return out;
 }

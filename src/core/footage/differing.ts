@@ -8,13 +8,21 @@ const leastDifference = 14;
 const beyondNoise = 5;
 /** A shadow darkens what is there to this share of its light at the most; anything darker is somebody. */
 const deepestShadow = 0.6;
-/** pixels of which every so many are looked at for what holds for the whole picture */
-const sparse = 7;
+/** pixels that are looked at for what holds for the whole picture */
+const sampled = 1500;
+/** The next of some places that lie evenly, wherever one stops: so much of the whole further, and round again. */
+const goldenShare = 0.618_033_988_749_895;
 /** Turns a median deviation into a normal one's standard deviation. */
 const deviationOfMedian = 1.4826;
 
-/** The empty set: sums of 3 × 3 pixels, three colours each, and its noise where several pictures tell it. */
-export type EmptySet = Size & { picture: RgbaImage; sums: Uint16Array; noise: Float32Array | null };
+/** The empty set: its mean picture, sums of 3 × 3 pixels, three colours each, and its noise where several pictures tell it. */
+export type EmptySet = Size & {
+  picture: RgbaImage;
+  sums: Uint16Array;
+  noise: Float32Array | null;
+  /** pixels by which is told what holds for the whole picture */
+  samples: Int32Array;
+};
 
 /** Sums of three pixels side by side, three colours; edges repeat. */
 function sumsAcross({ width, height, data }: RgbaImage): Uint16Array {
@@ -43,6 +51,15 @@ function nineSums(picture: RgbaImage): Uint16Array {
   return across.map((own, at) => own + across[at < line ? at : at - line] + (across[at + line] ?? own));
 }
 
+/** Pixels that lie evenly over a picture, and not on its edge. */
+function samplesOf({ width, height }: Size): Int32Array {
+  const inner = Math.max(0, width - 2) * Math.max(0, height - 2);
+  return Int32Array.from({ length: Math.min(sampled, inner) }, (_, index) => {
+    const place = Math.floor((((index + 1) * goldenShare) % 1) * inner);
+    return (1 + Math.floor(place / (width - 2))) * width + 1 + (place % (width - 2));
+  });
+}
+
 /** Prepares the empty set once for many pictures. @param plates one picture of it, or several, of which its noise is learned */
 export function emptySetOf(plates: readonly RgbaImage[]): EmptySet {
   const [first] = plates;
@@ -55,37 +72,88 @@ export function emptySetOf(plates: readonly RgbaImage[]): EmptySet {
       : Float32Array.from(sums, (mean, at) =>
           Math.sqrt(each.reduce((sum, one) => sum + (one[at] - mean) ** 2, 0) / (each.length - 1)),
         );
-  return { width: first.width, height: first.height, picture: first, sums, noise };
+  const data = first.data.map((_, at) => plates.reduce((sum, one) => sum + one.data[at], 0) / plates.length);
+  const { width, height } = first;
+  return { width, height, picture: { width, height, data }, sums, noise, samples: samplesOf(first) };
 }
 
 /** The middle of whole numbers that are counted from `-reach` to `reach`. */
 function middle(counts: Int32Array, reach: number): number {
-  const half = counts.reduce((sum, count) => sum + count, 0) / 2;
+  let all = 0;
+  for (let at = 0; at < counts.length; at++) all += counts[at];
   let [seen, at] = [0, 0];
-  while (at < counts.length && (seen += counts[at]) <= half) at++;
+  while (at < counts.length && (seen += counts[at]) <= all / 2) at++;
   return at - reach;
 }
 
 /** Where a picture differs from the empty set, 1 a pixel; by how many codes; and from how many on that counts. */
 export type Differing = { mask: Uint8Array; differs: (pixel: number) => number; limit: number };
 
+/** Sums of 3 × 3 pixels of a picture about one that does not lie on its edge, of one colour. */
+function nineAt({ width, data }: RgbaImage, pixel: number, channel: number): number {
+  const line = 4 * width;
+  const at = 4 * pixel + channel;
+  let sum = 0;
+  for (let row = at - line; row <= at + line; row += line) sum += data[row - 4] + data[row] + data[row + 4];
+  return sum;
+}
+
 /** How a picture's light is off from the empty set's over all of it, and how much noise there is then; in sums of nine. */
 function lightAndNoise(
-  across: Uint16Array,
-  { width, sums }: EmptySet,
+  picture: RgbaImage,
+  sums: Uint16Array,
+  samples: Int32Array,
   channel: number,
 ): { light: number; noise: number } {
   const reach = 9 * 255;
-  const line = 3 * width;
-  const offs = new Int32Array(2 * reach + 1);
-  const step = 3 * sparse;
-  const off = (at: number) => across[at - line] + across[at] + across[at + line] - sums[at];
-  const [from, until] = [line + channel, across.length - line];
-  for (let at = from; at < until; at += step) offs[off(at) + reach]++;
-  const light = middle(offs, reach);
+  const offs = new Int16Array(samples.length);
+  const counts = new Int32Array(2 * reach + 1);
+  for (let index = 0; index < offs.length; index++) {
+    offs[index] = nineAt(picture, samples[index], channel) - sums[3 * samples[index] + channel];
+    counts[offs[index] + reach]++;
+  }
+  const light = middle(counts, reach);
   const deviations = new Int32Array(4 * reach + 1);
-  for (let at = from; at < until; at += step) deviations[Math.abs(off(at) - light) + 2 * reach]++;
+  for (let index = 0; index < offs.length; index++) deviations[Math.abs(offs[index] - light) + 2 * reach]++;
   return { light, noise: deviationOfMedian * middle(deviations, 2 * reach) };
+}
+
+/** pixels across a block */
+const block = 8;
+
+/**
+ * Blocks of a picture in which squares of 3 × 3 pixels may differ from the empty set by more than a limit, since pixels in
+ * or beside them do.
+ * @param lights by how much a picture's light is off, a colour each; in sums of nine, as the limit
+ */
+function blocksToLookAt(picture: RgbaImage, empty: RgbaImage, lights: readonly number[], limit: number) {
+  const { width, height, data } = picture;
+  const { data: set } = empty;
+  const across = Math.ceil(width / block);
+  const marked = new Uint8Array(across * Math.ceil(height / block));
+  // The mean picture and the mean sums were rounded.
+  const most = limit / 9 - 1;
+  const [red, green, blue] = lights.map((light) => Math.ceil(light / 9 - most));
+  const span = Math.floor(2 * most);
+  for (let y = 0; y < height; y++) {
+    const above = (y > 0 ? (y - 1) >> 3 : 0) * across;
+    const below = (y < height - 1 ? (y + 1) >> 3 : y >> 3) * across;
+    // Every second pixel tells of those round it: whom nobody would keep is all that falls between.
+    for (let x = y & 1; x < width; x += 2) {
+      const at = 4 * (y * width + x);
+      // One comparison tells of both ends: what is below zero is large without a sign.
+      if (
+        (data[at] - set[at] - red) >>> 0 <= span &&
+        (data[at + 1] - set[at + 1] - green) >>> 0 <= span &&
+        (data[at + 2] - set[at + 2] - blue) >>> 0 <= span
+      )
+        continue;
+      const left = x > 0 ? (x - 1) >> 3 : 0;
+      const right = x < width - 1 ? (x + 1) >> 3 : x >> 3;
+      marked[above + left] = marked[above + right] = marked[below + left] = marked[below + right] = 1;
+    }
+  }
+  return { marked, across };
 }
 
 /**
@@ -95,30 +163,42 @@ function lightAndNoise(
  */
 export function markDiffering(picture: RgbaImage, empty: EmptySet, shadows: 'keep' | 'drop'): Differing {
   checkSameSize(picture, empty.picture);
-  const size = { width: picture.width, height: picture.height };
-  const pixels = size.width * size.height;
-  const across = sumsAcross(picture);
-  const { sums, noise: learned } = empty;
-  const channels = [0, 1, 2].map((channel) => lightAndNoise(across, empty, channel));
-  const [red, green, blue] = channels.map(({ light }) => light);
+  const { width, height, data } = picture;
+  const size = { width, height };
+  const pixels = width * height;
+  const { sums, samples, noise: learned } = empty;
+  const channels = [0, 1, 2].map((channel) => lightAndNoise(picture, sums, samples, channel));
+  const lights = channels.map(({ light }) => light);
+  const [red, green, blue] = lights;
   const limit = Math.max(9 * leastDifference, beyondNoise * Math.max(...channels.map(({ noise }) => noise)));
   const reach = 0.7 * limit;
   const off = new Uint16Array(pixels);
   const mask = new Uint8Array(pixels);
-  const line = 3 * size.width;
-  for (let y = 0, p = 0, at = 0; y < size.height; y++) {
-    const [above, below] = [y > 0 ? line : 0, y < size.height - 1 ? line : 0];
-    for (let x = 0; x < size.width; x++, p++, at += 3) {
-      const r = across[at - above] + across[at] + across[at + below] - red;
-      const g = across[at - above + 1] + across[at + 1] + across[at + below + 1] - green;
-      const b = across[at - above + 2] + across[at + 2] + across[at + below + 2] - blue;
+  const { marked, across } = blocksToLookAt(picture, empty.picture, lights, limit);
+  /** sums of three pixels under one another, three colours each, of the columns of a block and the two beside it */
+  const columns = new Int32Array(3 * (block + 2));
+  const lookAt = (x0: number, y: number) => {
+    const x1 = Math.min(width, x0 + block);
+    const [above, below] = [Math.max(0, y - 1) * width, Math.min(height - 1, y + 1) * width];
+    const own = y * width;
+    for (let x = x0 - 1, to = 0; x <= x1; x++, to += 3) {
+      const column = x < 0 ? 0 : x < width ? x : width - 1;
+      const [up, here, down] = [4 * (above + column), 4 * (own + column), 4 * (below + column)];
+      columns[to] = data[up] + data[here] + data[down];
+      columns[to + 1] = data[up + 1] + data[here + 1] + data[down + 1];
+      columns[to + 2] = data[up + 2] + data[here + 2] + data[down + 2];
+    }
+    for (let x = x0, at = 3 * (own + x0), from = 0; x < x1; x++, at += 3, from += 3) {
+      const r = columns[from] + columns[from + 3] + columns[from + 6] - red;
+      const g = columns[from + 1] + columns[from + 4] + columns[from + 7] - green;
+      const b = columns[from + 2] + columns[from + 5] + columns[from + 8] - blue;
       const [er, eg, eb] = [sums[at], sums[at + 1], sums[at + 2]];
       const most = Math.max(Math.abs(r - er), Math.abs(g - eg), Math.abs(b - eb));
-      off[p] = most;
+      off[own + x] = most;
       if (most <= limit) continue;
       // What moves in the empty set itself, leaves and flags, has to differ by more.
       if (learned && most <= beyondNoise * Math.max(learned[at], learned[at + 1], learned[at + 2])) continue;
-      mask[p] = 1;
+      mask[own + x] = 1;
       if (shadows === 'keep') continue;
       const share = (r * er + g * eg + b * eb) / Math.max(1, er * er + eg * eg + eb * eb);
       const left = Math.min(1, Math.max(deepestShadow, share));
@@ -127,8 +207,13 @@ export function markDiffering(picture: RgbaImage, empty: EmptySet, shadows: 'kee
         Math.abs(g - left * eg) <= reach &&
         Math.abs(b - left * eb) <= reach
       )
-        mask[p] = 0;
+        mask[own + x] = 0;
     }
+  };
+  for (let index = 0; index < marked.length; index++) {
+    if (!marked[index]) continue;
+    const [x0, y0] = [block * (index % across), block * Math.floor(index / across)];
+    for (let y = y0; y < Math.min(height, y0 + block); y++) lookAt(x0, y);
   }
   fillHoles(size, mask, pixels / 700);
   keepLarge(size, mask);
@@ -155,7 +240,9 @@ export function keepLarge(size: Size, mask: Uint8Array): void {
 /** Marked pixels beside one that is not; those on the picture's edge are none. */
 export function rimOf({ width, height }: Size, mask: Uint8Array): number[] {
   const rim: number[] = [];
-  for (let y = 1; y < height - 1; y++)
+  const first = Math.max(1, Math.floor(mask.indexOf(1) / width));
+  const last = Math.min(height - 2, Math.floor(mask.lastIndexOf(1) / width));
+  for (let y = first; y <= last; y++)
     for (let x = 1, p = y * width + 1; x < width - 1; x++, p++)
       if (mask[p] && !(mask[p - 1] && mask[p + 1] && mask[p - width] && mask[p + width])) rim.push(p);
   return rim;
