@@ -24,6 +24,10 @@ for (const [name, take] of [
     ffmpeg('-i', `public/demo/${take}.mp4`, ...size, ...codec, join(folder, `${name}${suffix}.mp4`));
   }
 }
+ffmpeg(
+  ...['-i', 'public/demo/bench-plate-start.mp4', '-frames:v', '2', '-vf', 'scale=1920:1080:flags=bicubic'],
+  ...[...codec, join(folder, 'plate.mp4')],
+);
 const bundle = await build({
   entryPoints: ['bench/page.ts'],
   bundle: true,
