@@ -1,11 +1,14 @@
 /** What benchmarks and outside checks call, with the shapes that docs/architecture.md lists. */
 export { trackBeats } from './song/track';
+export { alignSound } from './footage/align-sound';
 export { prepareReference } from './footage/reference';
 export { registerFrame } from './footage/register';
 export { matchColour } from './footage/colour-match';
 export { solveSeam } from './footage/seam/seam';
 export { plateMatte } from './footage/cutout';
 export { keyMatte, withoutSpill } from './footage/key';
+export { findJoins } from './footage/joins';
+export { cutFinder } from './footage/cuts/cut-finder';
 export { solveRamp } from './motion/ramp';
 export { curveOf, influencesOf } from './motion/influence';
 export { sourceAt, speedAt, type TimeMap } from './motion/time-map';

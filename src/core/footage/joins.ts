@@ -1,0 +1,142 @@
+import { refuse } from '../error';
+import type { Bounds, Size } from '../geometry/size';
+import { checkSameSize, type GrayImage } from '../picture/image';
+
+/** Two pictures between which one can cut unseen: one take is shown up to the one, the other from the other on. */
+export type Join = {
+  /** picture of the first take, counted from 0 */
+  a: number;
+  /** picture of the second take that takes its place */
+  b: number;
+  /** codes by which they and their neighbours differ, root of the mean square */
+  cost: number;
+};
+
+export type JoinOptions = {
+  /** the part of the picture that has to match, in pixels; all of it where nothing is said */
+  region?: { x: number; y: number; width: number; height: number };
+  /** how many are wanted at most; 10 where nothing is said */
+  limit?: number;
+};
+
+/** cells across in which pictures are held against each other: all pairs roughly, the best ones finely */
+const [roughCells, fineCells] = [16, 64];
+/** how much a pair's neighbours count, one picture before and one after: movement has to go on as it went */
+const neighbours = [0.25, 0.5, 0.25];
+/** pairs that are looked at finely for each one that is wanted, at least so many */
+const [finelyFor, finelyLeast] = [12, 200];
+/** pictures by which two joins differ at least to count as two, and by which a take is joined to itself further on */
+const [apart, onward] = [4, 8];
+
+/** Means of the cells of a part of each picture, one picture after the other. */
+function cellsOf(
+  pictures: readonly GrayImage[],
+  { left, top, right, bottom }: Bounds,
+  cells: Size,
+): Float32Array {
+  const { width, height } = cells;
+  const out = new Float32Array(pictures.length * width * height);
+  const edge = (from: number, until: number, at: number, count: number) =>
+    Math.floor(from + ((until - from) * at) / count);
+  for (const [index, picture] of pictures.entries())
+    for (let row = 0, to = index * width * height; row < height; row++)
+      for (let column = 0; column < width; column++, to++) {
+        const [x0, y0] = [edge(left, right, column, width), edge(top, bottom, row, height)];
+        const x1 = Math.max(x0 + 1, edge(left, right, column + 1, width));
+        const y1 = Math.max(y0 + 1, edge(top, bottom, row + 1, height));
+        let sum = 0;
+        for (let y = y0; y < y1; y++)
+          for (let x = x0; x < x1; x++) sum += picture.data[y * picture.width + x];
+        out[to] = sum / ((x1 - x0) * (y1 - y0));
+      }
+  return out;
+}
+
+/** Mean squares by which each picture of one take differs from each of the other. */
+function squaresOf(a: Float32Array, b: Float32Array, cells: number): (i: number, j: number) => number {
+  return (i, j) => {
+    let sum = 0;
+    for (let cell = 0, p = i * cells, q = j * cells; cell < cells; cell++)
+      sum += (a[p + cell] - b[q + cell]) ** 2;
+    return sum / cells;
+  };
+}
+
+/** A pair's cost with its neighbours: those that there are. */
+function withNeighbours(square: (i: number, j: number) => number, rows: number, columns: number) {
+  return (i: number, j: number): number => {
+    let [sum, weight] = [0, 0];
+    neighbours.forEach((share, index) => {
+      const [p, q] = [i + index - 1, j + index - 1];
+      if (p < 0 || q < 0 || p >= rows || q >= columns) return;
+      sum += share * square(p, q);
+      weight += share;
+    });
+    return sum / weight;
+  };
+}
+
+function boundsOf({ width, height }: Size, region: JoinOptions['region']): Bounds {
+  if (!region) return { left: 0, top: 0, right: width, bottom: height };
+  const [left, top] = [Math.max(0, Math.floor(region.x)), Math.max(0, Math.floor(region.y))];
+  const right = Math.min(width, Math.ceil(region.x + region.width));
+  const bottom = Math.min(height, Math.ceil(region.y + region.height));
+  if (!(right > left && bottom > top))
+    refuse('region', 'This part lies outside of the picture. Draw it on the picture.');
+  return { left, top, right, bottom };
+}
+
+/**
+ * The pairs of pictures of two takes between which a cut is seen least, of one take with itself where both are the same.
+ * @param a pictures of the first take, of one size
+ * @param b pictures of the second, of the same size
+ * @returns the least cost first; none where a take has no pictures
+ * @throws CoreError `sizes-differ`, `region` where that lies outside
+ * @see Schödl et al. 2000, "Video textures" (pairs with their neighbours, so that movement goes on)
+ */
+export function findJoins(
+  a: readonly GrayImage[],
+  b: readonly GrayImage[],
+  options: JoinOptions = {},
+): Join[] {
+  if (a.length === 0 || b.length === 0) return [];
+  for (const picture of [...a, ...b]) checkSameSize(a[0], picture);
+  const { limit = 10 } = options;
+  const bounds = boundsOf(a[0], options.region);
+  const shape = (bounds.bottom - bounds.top) / (bounds.right - bounds.left);
+  const grid = (across: number): Size => ({
+    width: Math.min(across, bounds.right - bounds.left),
+    height: Math.max(1, Math.min(Math.round(across * shape), bounds.bottom - bounds.top)),
+  });
+  const costIn = (across: number) => {
+    const cells = grid(across);
+    const one = cellsOf(a, bounds, cells);
+    const other = a === b ? one : cellsOf(b, bounds, cells);
+    return squaresOf(one, other, cells.width * cells.height);
+  };
+  const [rows, columns] = [a.length, b.length];
+  const rough = costIn(roughCells);
+  const squares = Float32Array.from({ length: rows * columns }, (_, at) =>
+    rough(Math.floor(at / columns), at % columns),
+  );
+  const allowed = (i: number, j: number) => a !== b || Math.abs(i - j) >= onward;
+  const roughCost = withNeighbours((i, j) => squares[i * columns + j], rows, columns);
+  const fine = withNeighbours(costIn(fineCells), rows, columns);
+  const candidates = Array.from({ length: rows * columns }, (_, at) => at)
+    .filter((at) => allowed(Math.floor(at / columns), at % columns))
+    .map((at) => ({ at, cost: roughCost(Math.floor(at / columns), at % columns) }))
+    .sort((one, other) => one.cost - other.cost)
+    .slice(0, Math.max(finelyLeast, finelyFor * limit))
+    .map(({ at }): Join => {
+      const [i, j] = [Math.floor(at / columns), at % columns];
+      return { a: i, b: j, cost: Math.sqrt(fine(i, j)) };
+    })
+    .sort((one, other) => one.cost - other.cost);
+  const joins: Join[] = [];
+  for (const one of candidates) {
+    if (joins.length >= limit) break;
+    if (joins.every((join) => Math.abs(join.a - one.a) >= apart || Math.abs(join.b - one.b) >= apart))
+      joins.push(one);
+  }
+  return joins;
+}
