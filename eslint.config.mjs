@@ -35,13 +35,14 @@ const kinds = readdirSync(new URL('src/core/recipes', import.meta.url), { withFi
   .filter((entry) => entry.isDirectory())
   .map(({ name }) => name);
 
-/** Kinds of moments are known in their folders, in the two registries and in the weave of the ribbon. */
+/** Kinds of moments are known in their folders, in the two registries and in the weave of the ribbon. What is found in a finished film has names of its own. */
 const kindsAtHome = {
   files: ['src/**/*.{ts,tsx}'],
   ignores: [
     '**/*.test.ts',
     '**/__tests__/**',
     'src/core/recipes/**/*',
+    'src/core/footage/cuts/**',
     'src/core/model/lift.ts',
     'src/core/practice/**',
     'src/stations/demo-*.ts',
