@@ -8,6 +8,7 @@ export { solveSeam } from './footage/seam/seam';
 export { plateMatte } from './footage/cutout';
 export { keyMatte, withoutSpill } from './footage/key';
 export { findJoins } from './footage/joins';
+export { rankPairs } from './footage/pairs';
 export { cutFinder } from './footage/cuts/cut-finder';
 export { solveRamp } from './motion/ramp';
 export { curveOf, influencesOf } from './motion/influence';

@@ -1,0 +1,112 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { rankPairs, usualWeights, type TakeMeasures } from './pairs';
+
+const grid = { width: 96, height: 54, every: 0.1 };
+
+/** Somebody ten cells wide whose left edge is at a column of each frame. */
+const standing = (columns: readonly number[]): TakeMeasures['presence'] => ({
+  ...grid,
+  frames: columns.map((left) => {
+    const frame = new Uint8Array(grid.width * grid.height);
+    for (let y = 20; y < grid.height; y++)
+      for (let x = Math.max(0, Math.round(left)); x < Math.min(grid.width, left + 10); x++)
+        frame[y * grid.width + x] = 1;
+    return frame;
+  }),
+});
+const take = (id: string, columns: readonly number[], more: Partial<TakeMeasures> = {}): TakeMeasures => ({
+  id,
+  lock: 0.1,
+  light: 0,
+  eyes: 0.3,
+  presence: standing(columns),
+  ...more,
+});
+const stays = (column: number, count = 40) => Array.from({ length: count }, () => column);
+
+describe('pairs of takes', () => {
+  it('are ranked by camera, light and eyes, all else being alike', () => {
+    const left = [take('left', stays(10))];
+    const good = take('good', stays(60));
+    const cases: [keyof TakeMeasures, number, 'lock' | 'light' | 'eyes'][] = [
+      ['lock', 4, 'lock'],
+      ['light', -0.5, 'light'],
+      ['eyes', 0.4, 'eyes'],
+    ];
+    for (const [name, value, part] of cases) {
+      const bad = take('bad', stays(60), { [name]: value });
+      const unknown = take('unknown', stays(60), { [name]: null });
+      const ranked = rankPairs(left, [bad, unknown, good]);
+      expect(ranked.map(({ b }) => b)).toEqual(['good', 'unknown', 'bad']);
+      expect(ranked[1].parts[part]).toBe(0.5);
+      expect(ranked[2].parts[part]).toBeLessThan(0.2);
+    }
+  });
+
+  it('say in how much of the time both stand in one place, and shift one of them out of it', () => {
+    // Both walk through the middle; half a second later the one is gone.
+    const one = [...stays(40, 10), ...stays(5, 30)];
+    const other = [...stays(5, 5), ...stays(40, 5), ...stays(70, 30)];
+    const [pair] = rankPairs([take('one', one)], [take('other', other)], { overlap: 1, seam: 0, contact: 0 });
+    expect(pair.parts.overlap).toBe(1);
+    expect(Math.abs(pair.offset)).toBeGreaterThanOrEqual(0.4);
+    const [still] = rankPairs([take('one', stays(40))], [take('other', stays(42))]);
+    expect(still.parts.overlap).toBe(0);
+    expect(still.parts.seam).toBeLessThan(0.3);
+    expect(still.offset).toBe(0);
+  });
+
+  it('find the shift at which two hands meet', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -8, max: 8 }), (late) => {
+        // A reaches to the right on frame 20, B to the left on frame 20 − late.
+        const reach = (at: number, rest: number, far: number) =>
+          Array.from({ length: 40 }, (_, frame) => (frame === at ? far : rest));
+        const a = take('a', reach(20, 20, 34));
+        const b = take('b', reach(20 - late, 60, 45));
+        const [pair] = rankPairs([a], [b], { contact: 4 });
+        expect(pair.offset).toBeCloseTo(late * grid.every, 9);
+        expect(pair.parts.contact).toBeGreaterThan(0.95);
+        expect(pair.parts.overlap).toBe(1);
+      }),
+    );
+  });
+
+  it('have scores between nothing and all, as their parts and weights say', () => {
+    const part = fc.double({ min: 0, max: 5, noNaN: true });
+    const some = fc.record({
+      lock: fc.option(part),
+      light: fc.option(part),
+      eyes: fc.option(fc.double({ min: 0, max: 1, noNaN: true })),
+      column: fc.integer({ min: -5, max: 95 }),
+    });
+    fc.assert(
+      fc.property(some, some, part, (one, other, weight) => {
+        const of = (id: string, { column, ...more }: typeof one) => take(id, stays(column, 12), more);
+        const [pair] = rankPairs([of('a', one)], [of('b', other)], { contact: weight });
+        const weights = { ...usualWeights, contact: weight };
+        const names = Object.keys(weights) as (keyof typeof weights)[];
+        const all = names.reduce((sum, name) => sum + weights[name], 0);
+        const score = names.reduce((sum, name) => sum + (weights[name] * pair.parts[name]) / all, 0);
+        expect(pair.score).toBeCloseTo(score, 9);
+        for (const name of names) {
+          expect(pair.parts[name]).toBeGreaterThanOrEqual(0);
+          expect(pair.parts[name]).toBeLessThanOrEqual(1);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('go on without anybody found, with nothing to choose from, and refuse weights that say nothing', () => {
+    const nobody = take('nobody', [], { presence: null });
+    expect(rankPairs([nobody], [take('b', stays(3))])[0].parts).toMatchObject({ seam: 0.5, overlap: 0.5 });
+    expect(rankPairs([], [nobody])).toEqual([]);
+    const none = { lock: 0, light: 0, seam: 0, overlap: 0, eyes: 0, contact: 0 };
+    for (const weights of [none, { lock: -1 }, { seam: NaN }])
+      expect(() => rankPairs([nobody], [nobody], weights)).toThrow(
+        expect.objectContaining({ code: 'weights' }),
+      );
+  });
+});

@@ -1,0 +1,218 @@
+import type { Size } from '../geometry/size';
+import { refuse } from '../error';
+import { distanceTo } from './seam/strokes';
+
+/** What is known of a take that could fill a slot. Null is what nobody measured, or could. */
+export type TakeMeasures = {
+  id: string;
+  /** pixels of a frame 1920 wide by which its camera still stands off the plate's */
+  lock: number | null;
+  /** stops by which it is brighter than the plate */
+  light: number | null;
+  /** how high the performer's eyes are, in shares of the frame's height from the top */
+  eyes: number | null;
+  /** in which cells of the frame somebody stands, 1 each, every so many seconds from its first second on */
+  presence: (Size & { every: number; frames: readonly Uint8Array[] }) | null;
+};
+
+/** How much each part of a pair's score counts. */
+export type PairWeights = {
+  /** how well both cameras stand where the plate's does */
+  lock: number;
+  /** how alike their light is */
+  light: number;
+  /** how much of the frame only one of the two ever needs, so that a join that stands still can part them */
+  seam: number;
+  /** how seldom both stand in the same place at once */
+  overlap: number;
+  /** how alike the heights of their eyes are */
+  eyes: number;
+  /** how near they come without standing in each other's place */
+  contact: number;
+};
+
+export type RankedPair = {
+  a: string;
+  b: string;
+  /** seconds: what b shows at t belongs beside what a shows at t + offset */
+  offset: number;
+  /** 0..1 */
+  score: number;
+  /** 0..1 each, 0.5 where it is not known */
+  parts: Record<keyof PairWeights, number>;
+};
+
+/** What counts where nobody says otherwise: two who meet, and do not have to touch. */
+export const usualWeights: PairWeights = { lock: 1, light: 1, seam: 2, overlap: 2, eyes: 0.5, contact: 0 };
+
+/** differences at which a part has fallen to 1 / e: pixels, stops, share of the height, share of the width */
+const fallsOff = { lock: 1.5, light: 0.25, eyes: 0.04, contact: 0.05 };
+/** seconds by which one of two may be shifted against where both begin */
+const mostShift = 1;
+/** cells across in which two are held against each other */
+const across = 32;
+const unknown = 0.5;
+
+/** Who stands where in a take, in few cells: frame by frame, and where they ever stand. */
+type Standing = {
+  size: Size;
+  every: number;
+  /** the cells in which somebody stands, a bit each */
+  bits: Uint32Array[];
+  /** those of them that are beside one in which nobody does */
+  rims: Uint16Array[];
+  /** cells from each cell to the nearest in which somebody stands; Infinity where nobody is */
+  away: Float32Array[];
+  ever: Uint8Array;
+};
+
+function standingIn({ presence }: TakeMeasures): Standing | null {
+  if (!presence || presence.frames.length === 0) return null;
+  const { width, height, every, frames } = presence;
+  const by = Math.max(1, Math.round(width / across));
+  const size = { width: Math.ceil(width / by), height: Math.ceil(height / by) };
+  const small = Uint16Array.from(
+    { length: width * height },
+    (_, cell) => Math.floor(Math.floor(cell / width) / by) * size.width + Math.floor((cell % width) / by),
+  );
+  const ever = new Uint8Array(size.width * size.height);
+  const masks = frames.map((frame) => {
+    const mask = new Uint8Array(ever.length);
+    for (let cell = 0; cell < small.length; cell++)
+      if (frame[cell]) mask[small[cell]] = ever[small[cell]] = 1;
+    return mask;
+  });
+  const { width: line } = size;
+  const rimOf = (mask: Uint8Array): Uint16Array => {
+    const rim: number[] = [];
+    for (let cell = 0; cell < mask.length; cell++)
+      if (mask[cell] && !(mask[cell - 1] && mask[cell + 1] && mask[cell - line] && mask[cell + line]))
+        rim.push(cell);
+    return Uint16Array.from(rim);
+  };
+  return {
+    size,
+    every,
+    bits: masks.map((mask) => {
+      const words = new Uint32Array(Math.ceil(mask.length / 32));
+      mask.forEach((there, cell) => (words[cell >> 5] |= there << (cell & 31)));
+      return words;
+    }),
+    rims: masks.map(rimOf),
+    away: masks.map((mask) => distanceTo(size, (cell) => mask[cell] > 0)),
+    ever,
+  };
+}
+
+/** True where two stand in one place in more than a cell, which their rims may share. */
+function stand(one: Uint32Array, other: Uint32Array): boolean {
+  let first = 0;
+  for (let word = 0; word < one.length; word++) {
+    const both = one[word] & other[word];
+    if (both === 0) continue;
+    if (first !== 0 || (both & (both - 1)) !== 0) return true;
+    first = both;
+  }
+  return false;
+}
+
+/** Share of the instants at which both stand in one place when one is shifted. */
+function crossing(a: Standing, b: Standing, shift: number): number {
+  let [seen, count] = [0, 0];
+  for (let frame = Math.max(0, -shift); frame < b.bits.length && frame + shift < a.bits.length; frame++) {
+    seen++;
+    if (stand(a.bits[frame + shift], b.bits[frame])) count++;
+  }
+  return seen > 0 ? count / seen : 0;
+}
+
+/** Cells between the two where they come nearest without standing in one place, when one is shifted; Infinity where they never show together. */
+function nearest(a: Standing, b: Standing, shift: number): number {
+  let least = Infinity;
+  for (let frame = Math.max(0, -shift); frame < b.bits.length && frame + shift < a.bits.length; frame++) {
+    if (stand(a.bits[frame + shift], b.bits[frame])) continue;
+    const away = a.away[frame + shift];
+    const rim = b.rims[frame];
+    for (let index = 0; index < rim.length; index++) if (away[rim[index]] < least) least = away[rim[index]];
+  }
+  return least;
+}
+
+const closeness = (a: Standing, b: Standing, shift: number): number => {
+  const least = nearest(a, b, shift);
+  return least < Infinity ? alike(Math.max(0, least - 1) / a.size.width, fallsOff.contact) : 0;
+};
+
+/** Share of the frame that the one who needs less of it shares with the other at some time. */
+function shared(a: Standing, b: Standing): number {
+  let [both, one, other] = [0, 0, 0];
+  a.ever.forEach((there, cell) => {
+    both += there & b.ever[cell];
+    one += there;
+    other += b.ever[cell];
+  });
+  const least = Math.min(one, other);
+  return least > 0 ? both / least : 0;
+}
+
+/** 1 for no difference, less and less for more of it. */
+const alike = (difference: number, at: number): number => Math.exp(-Math.abs(difference) / at);
+const between = (one: number | null, other: number | null, at: number): number =>
+  one === null || other === null ? unknown : alike(one - other, at);
+
+/**
+ * Pairs of takes for two slots, the best first, each with the shift in time at which it is best.
+ * @param weights how much each part counts; a part that is not named counts as usual
+ * @throws CoreError `weights` where none counts, or one is no number of 0 or more
+ */
+export function rankPairs(
+  a: readonly TakeMeasures[],
+  b: readonly TakeMeasures[],
+  weights: Partial<PairWeights> = {},
+): RankedPair[] {
+  const wanted = { ...usualWeights, ...weights };
+  const names = Object.keys(usualWeights) as (keyof PairWeights)[];
+  const all = names.reduce((sum, name) => sum + wanted[name], 0);
+  if (!(all > 0) || names.some((name) => !(wanted[name] >= 0)))
+    refuse('weights', 'Nothing counts for these pairs. Let at least one part of their score count.');
+  const scoreOf = (parts: RankedPair['parts']) =>
+    names.reduce((sum, name) => sum + wanted[name] * parts[name], 0) / all;
+  const [ones, others] = [a, b].map((takes) => takes.map((take) => ({ take, standing: standingIn(take) })));
+  const pairs = ones.flatMap((one) =>
+    others.map((other): RankedPair => {
+      const fixed = {
+        lock:
+          one.take.lock === null || other.take.lock === null
+            ? unknown
+            : alike(Math.max(one.take.lock, other.take.lock), fallsOff.lock),
+        light: between(one.take.light, other.take.light, fallsOff.light),
+        eyes: between(one.take.eyes, other.take.eyes, fallsOff.eyes),
+      };
+      const ids = { a: one.take.id, b: other.take.id };
+      const [first, second] = [one.standing, other.standing];
+      if (!first || !second || first.size.width !== second.size.width || first.every !== second.every) {
+        const parts = { ...fixed, seam: unknown, overlap: unknown, contact: unknown };
+        return { ...ids, offset: 0, score: scoreOf(parts), parts };
+      }
+      const seam = 1 - shared(first, second);
+      const reach = Math.round(mostShift / first.every);
+      let best: RankedPair | null = null;
+      // From no shift outwards: of shifts that are as good the smallest is taken.
+      for (let step = 0; step <= 2 * reach; step++) {
+        const shift = step % 2 === 0 ? 0 - step / 2 : (step + 1) / 2;
+        const parts = {
+          ...fixed,
+          seam,
+          overlap: 1 - crossing(first, second, shift),
+          contact: wanted.contact > 0 ? closeness(first, second, shift) : unknown,
+        };
+        const score = scoreOf(parts);
+        if (!best || score > best.score + 1e-9) best = { ...ids, offset: shift * first.every, score, parts };
+      }
+      const { offset, score, parts } = best as RankedPair;
+      const contact = closeness(first, second, Math.round(offset / first.every));
+      return { ...ids, offset, score, parts: { ...parts, contact } };
+    }),
+  );
+  return pairs.sort((one, other) => other.score - one.score);
+}
