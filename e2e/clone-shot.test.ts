@@ -177,9 +177,12 @@ describe('the demo’s clone', () => {
     await point.focus();
     await page.keyboard.press('Shift+ArrowRight');
     await page.getByRole('button', { name: 'Solve the join again' }).waitFor();
-    await expectJoin(bench);
+    // A join that stands by hand cannot part two palms that push each other to and fro, and says so.
+    await bench.found('clone.crossing');
     await bench.undo();
     expect(await point.getAttribute('cx')).toBe(before);
+    await expectJoin(bench);
+    expect(await bench.finding('clone.crossing').count()).toBe(0);
     await page.getByRole('button', { name: /^Redo/ }).click();
     await page.getByRole('button', { name: 'Solve the join again' }).waitFor();
   });
