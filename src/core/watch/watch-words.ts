@@ -33,7 +33,7 @@ export const watchWords = {
     `Something stands or hangs elsewhere than on the plate${at}, ${measured} of the picture. Put it back, or film the plate again.`,
   'watch.nothing': () => 'Not one picture of this clip could be read. Choose another one.',
   'watch.good': ({ facts, measured }) =>
-    `This clip can be used: the camera stood (${measured} at most), the light held (${Math.abs(Number(facts.stops ?? 0)).toFixed(2)} stop), nobody crossed the join.`,
+    `This clip can be used: the camera stood (${measured} at most), the light held (${Math.abs(Number(facts.stops ?? 0)).toFixed(2)} stop)${facts.crossed ? '' : ', nobody crossed the join'}.`,
 } satisfies Words;
 
 export type WatchCode = keyof typeof watchWords;

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import { sayFinding } from '../finding/say';
 import { disturb, faultKinds, undisturbed, type PracticeFault } from '../practice/faults';
 import { PracticeSet } from '../practice/practice-set';
 import type { RgbaImage } from '../picture/image';
@@ -166,6 +167,17 @@ describe('the verdict on a clip', () => {
     expect(bumped.usable).toBe(false);
     expect(bumped.findings[0]).toMatchObject({ code: 'watch.moved', where: { from: 3 } });
     expect(verdictOf([], frame, delivery)).toMatchObject({ usable: false });
+  });
+
+  it('never says that nobody crossed the join of a clip in which somebody did', () => {
+    const said = (faults: Parameters<typeof clip>[0]) =>
+      verdictOf(clip(faults), frame, delivery).findings.map(
+        (one) => sayFinding(one, { takes: {}, grid: null }).text,
+      );
+    expect(said({}).join()).toContain('nobody crossed the join');
+    const crossed = said({ 'over the seam': 1 });
+    expect(crossed).toHaveLength(2);
+    expect(crossed.join()).not.toContain('nobody crossed');
   });
 });
 
