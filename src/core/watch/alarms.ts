@@ -9,9 +9,18 @@ import type { WatchCode } from './watch-words';
 
 /** A join or a copy's place on the frame, in shares of it. */
 type WatchLine = { name: string; from: Point; to: Point };
-export type WatchFrame = { seams: readonly WatchLine[]; copies: readonly WatchLine[]; take?: string };
+export type WatchFrame = {
+  seams: readonly WatchLine[];
+  copies: readonly WatchLine[];
+  take?: string;
+  /** true where two are to touch over the join: then a hand across it is none of their faults */
+  touching?: boolean;
+};
 
 type Kind = 'move' | 'light' | 'colour' | 'sharpness' | 'view' | 'crossing' | 'changed';
+
+/** share of a join's length that a hand or an arm covers at the most; somebody who walks across covers more */
+const aHand = 0.3;
 
 /** What is wrong with one reading, each kind at most once. */
 function wrongs(reading: Reading, frame: WatchFrame): Map<Kind, Omit<Finding<WatchCode>, 'where'>> {
@@ -62,7 +71,7 @@ function wrongs(reading: Reading, frame: WatchFrame): Map<Kind, Omit<Finding<Wat
   }
   for (const seam of frame.seams) {
     const hit = crossingOf(reading, seam.from, seam.to);
-    if (!hit) continue;
+    if (!hit || (frame.touching && !hit.shadow && hit.to - hit.from < aHand)) continue;
     out.set('crossing', {
       code: hit.shadow ? 'watch.shadow' : 'watch.crossing',
       severity: hit.shadow ? 'fix' : 'watch',

@@ -46,7 +46,7 @@ export function verdictOf(
       code: 'watch.good',
       severity: 'fine',
       measured: { value: worst.move, unit: 'px' },
-      facts: { stops: worst.stops, crossed: found.has('watch.crossing') ? 1 : 0 },
+      facts: { stops: worst.stops, crossed: frame.touching || found.has('watch.crossing') ? 1 : 0 },
       where: frame.take ? { take: frame.take } : {},
     });
   return { findings, usable, worst, pictures: readings.length };

@@ -7,7 +7,7 @@ import { seeded } from '../random';
 import { inPlace } from '../geometry/placement';
 import { LiveWatch, type WatchFrame } from './alarms';
 import { MovingPass } from './moving-pass';
-import { readCells } from './cells';
+import { cellGrid, readCells } from './cells';
 import { crossingOf } from './crossing';
 import { readPicture } from './reading';
 import { watchReference, type WatchReference } from './reference';
@@ -35,8 +35,8 @@ beforeAll(() => {
 });
 
 /** A performer in front of the camera for some seconds, four checks a second; faults from the second second on. */
-function watchTake(faults: readonly PracticeFault[], seconds: number, take = 0) {
-  const watch = new LiveWatch(frame, delivery);
+function watchTake(faults: readonly PracticeFault[], seconds: number, take = 0, within: WatchFrame = frame) {
+  const watch = new LiveWatch(within, delivery);
   const said: { code: string; at: number }[] = [];
   for (let check = 0; check < seconds * 4; check++) {
     const time = check / 4;
@@ -125,6 +125,27 @@ describe('the live watch', () => {
     const said = watchTake([fault], 4);
     expect(said.map(({ code }) => code)).toContain(expected[fault]);
     expect(said.every(({ at }) => at > 1)).toBe(true);
+  });
+
+  it('lets a hand over the join where two are to touch, and nobody who walks across, and no shadow', () => {
+    const touching = { ...frame, touching: true };
+    const plain = readPicture(plate, set.frame('nobody', 0, 0, 1, undisturbed), delivery);
+    /** Something on the join over a part of its height. */
+    const over = (from: number, to: number) => {
+      const present = Uint8Array.from(plain.present, (_, cell) => {
+        const [x, y] = [cell % cellGrid.width, Math.floor(cell / cellGrid.width)];
+        return Number(x === cellGrid.width / 2 && y >= from * cellGrid.height && y < to * cellGrid.height);
+      });
+      return { ...plain, present, shadow: new Uint8Array(present.length) };
+    };
+    const told = (within: WatchFrame, from: number, to: number) => {
+      const watch = new LiveWatch(within, delivery);
+      return [0, 0.2, 0.4].flatMap((time) => watch.push(over(from, to), time).map(({ code }) => code));
+    };
+    expect(told(frame, 0.4, 0.55)).toContain('watch.crossing');
+    expect(told(touching, 0.4, 0.55)).toEqual([]);
+    expect(told(touching, 0.3, 0.9)).toContain('watch.crossing');
+    expect(watchTake(['hard shadow'], 4, 0, touching).map(({ code }) => code)).toContain('watch.shadow');
   });
 
   it('reports a bump of half a pixel by the second check after it, once', () => {

@@ -90,11 +90,15 @@ export function CameraPage({
   useAwake(Boolean(camera));
 
   const mine = useMemo(() => zones.filter((zone) => zone.setup === setup.id), [zones, setup.id]);
+  const shot = row?.shot;
   const frame = useMemo((): WatchFrame => {
     const lines = (what: 'seam' | 'copy') =>
       mine.filter((zone) => zone.what === what).map(({ name, from, to }) => ({ name, from, to }));
-    return { seams: lines('seam'), copies: lines('copy') };
-  }, [mine]);
+    const meets = plan.moments.some(
+      ({ moment, filming }) => filming.touching && shot?.moments.includes(moment.id),
+    );
+    return { seams: lines('seam'), copies: lines('copy'), touching: meets };
+  }, [mine, plan.moments, shot]);
 
   const { running } = take;
   const note = (log: Log, findings: readonly Finding[]) => {
