@@ -91,7 +91,8 @@ export function figuresWork(
             name: mendedWork(name),
             title: 'the strokes that mend the cut-out',
             is: 'mend' as const,
-            parts: [...parts, mends],
+            // Cut out by another method, they are mended anew.
+            parts: [...parts, answer?.method, mends],
             task: mend,
           },
         ]

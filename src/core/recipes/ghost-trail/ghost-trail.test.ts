@@ -202,6 +202,7 @@ describe('strokes on a cut-out', () => {
     expect(task.figures.map(({ seconds }) => seconds)).toEqual(
       walking.map(({ seconds }) => seconds).filter((seconds) => Math.abs(seconds - 2) <= 0.5),
     );
+    expect(work.parts).toContain('figures-1');
     expect(ghostTrail.works(moment, ruler, material(walking))).toHaveLength(1);
     expect(ghostTrail.works(given, ruler, material(null))).toHaveLength(1);
   });
