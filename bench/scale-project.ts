@@ -123,6 +123,8 @@ export async function fillScale(store: Store, project: string, share = 1): Promi
     const track = packPlacements(placements(index));
     await keep(partKey('camera', { media }), media, { method: 'camera', small: null }, track);
     await keep(partKey('motion', { media }), media, { method: 'motion', small: { share: 0.1, across: 0.4 } });
+    const light = { dark: 0, blown: 0, flicker: 0 };
+    await keep(partKey('light', { media }), media, { method: 'light', small: light });
     const held = plates.get(board.setup);
     if (held && held !== media)
       await keep(compareKey({ media }, { media: held }), take.id, {

@@ -27,7 +27,7 @@ const lightAt = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875, 1];
 const inTheMiddle = <One>(list: readonly One[]): One => list[list.length >> 1];
 
 /** How a take's first picture lies against the plate, as most of its kept views have it. */
-function baseOf(take: MeasuredTake, track: readonly Placement[], plate: MeasuredTake): Placement {
+export function baseOf(take: MeasuredTake, track: readonly Placement[], plate: MeasuredTake): Placement {
   const reference = prepareReference(inTheMiddle(plate.stills.views).luma);
   const offsets = take.stills.views.map(({ time, luma }) => {
     const found = registerFrame(reference, luma);

@@ -1,6 +1,6 @@
 import { fitWithin } from '@/core/geometry/size';
 import { refuse } from '@/core/error';
-import { rgbaToYuv } from '@/core/picture/planes';
+import { rgbaToYuv, type YuvImage } from '@/core/picture/planes';
 import { perSecond, type Rate } from '@/core/time/rate';
 import { MovieWriter, writableContainers } from './writer';
 
@@ -8,7 +8,7 @@ import { MovieWriter, writableContainers } from './writer';
 const seconds = 12;
 /** pixels of a still's longer side at most */
 const longest = 1920;
-const bitrate = 4e6;
+const bitrate = 12e6;
 
 /**
  * A still as a film in which it stands: what is built can be tried with it before anything is filmed.
@@ -30,8 +30,15 @@ export async function filmOfStill(still: Blob, rate: Rate): Promise<Blob> {
   paper.fillRect(0, 0, size.width, size.height);
   paper.drawImage(picture, 0, 0, size.width, size.height);
   picture.close();
-  const planes = rgbaToYuv(paper.getImageData(0, 0, size.width, size.height));
-  const writable = await writableContainers(size);
+  return standingFilm(rgbaToYuv(paper.getImageData(0, 0, size.width, size.height)), rate);
+}
+
+/**
+ * A picture as a film in which it stands.
+ * @throws CoreError `media.still` where this browser can write no film
+ */
+export async function standingFilm(picture: YuvImage, rate: Rate): Promise<Blob> {
+  const writable = await writableContainers(picture);
   if (!writable.mov && !writable.webm)
     refuse(
       'media.still',
@@ -39,12 +46,12 @@ export async function filmOfStill(still: Blob, rate: Rate): Promise<Blob> {
     );
   const writer = await MovieWriter.open({
     container: writable.mov ? 'mp4' : 'webm',
-    size,
+    size: { width: picture.width, height: picture.height },
     bitrate,
     keyEvery: 1,
     rate,
     sound: null,
   });
-  for (let frame = 0; frame < seconds * perSecond(rate); frame++) await writer.addFrame(planes, frame);
+  for (let frame = 0; frame < seconds * perSecond(rate); frame++) await writer.addFrame(picture, frame);
   return (await writer.finish()) as Blob;
 }

@@ -12,7 +12,8 @@ import { trackBeats, type BeatHints, type BeatTrack } from '@/core/song/track';
 import { openSound } from './open';
 import type { Progress } from './measure-take';
 
-const songRate = 48_000;
+/** samples a second at which sound is kept and measured */
+export const songRate = 48_000;
 
 /**
  * Samples of a track, at its own rate, that were put before its first second by its encoder and are not to be heard:
@@ -127,7 +128,7 @@ export async function measureSong(
   const missing = parts.includes('sound');
   const { decoded, whole } = missing
     ? await decodeSong(source, (share) => onProgress(0.7 * share))
-    : { decoded: null, whole: await heard(source) };
+    : { decoded: null, whole: await songSoundOf(source) };
   const done = missing ? 0.7 : 0;
   const found = analyseSong(whole, songRate, parts, known, (share) => onProgress(done + (1 - done) * share));
   return { ...found, decoded };
@@ -135,9 +136,12 @@ export async function measureSong(
 
 /** Snaps, hits and ends of words in the sound of a take. @throws CoreError `media.no-sound` where it has none */
 export async function takeEvents(blob: Blob, onProgress: Progress): Promise<SoundEvent[]> {
-  const { whole } = await decodeSound(blob, (share) => onProgress(0.8 * share));
-  return findEvents(whole, songRate);
+  return findEvents(await soundOf(blob, (share) => onProgress(0.8 * share)), songRate);
 }
+
+/** One channel of a file's sound. @throws CoreError `media.no-sound` where it has none */
+export const soundOf = async (blob: Blob, onProgress: Progress): Promise<Float32Array> =>
+  (await decodeSound(blob, onProgress)).whole;
 
 /** Finds beats again in a song's WAV, so that they join the passages that are locked. */
 export async function findBeatsAgain(
@@ -145,11 +149,11 @@ export async function findBeatsAgain(
   locked: NonNullable<BeatHints['locked']>,
   onProgress: Progress,
 ): Promise<BeatTrack> {
-  return trackBeats(await heard(wav), songRate, { locked, report: onProgress });
+  return trackBeats(await songSoundOf(wav), songRate, { locked, report: onProgress });
 }
 
 /** One channel of a song's WAV. */
-async function heard(wav: Blob): Promise<Float32Array> {
+export async function songSoundOf(wav: Blob): Promise<Float32Array> {
   const { channels } = readPcm(await wav.arrayBuffer());
   return channels.length === 1 ? channels[0] : mixed(channels);
 }

@@ -144,7 +144,7 @@ export async function measureTake(
       if (!passes) {
         const size = { width: picture.width, height: picture.height };
         analysis = shrinkByWhole(size, analysisSide);
-        passes = analyse(names, { analysis });
+        passes = analyse(names, { analysis, fullRange: picture.fullRange });
         if (colours && parts.includes('pictures'))
           keeper = await Keeper.begin(size, analysis, colours, expected);
       }

@@ -37,7 +37,9 @@ export async function copyProject(store: Store, project: string): Promise<string
   await store.transaction('rw', store.tables, async () => {
     const records = (await store.records.where({ project }).toArray()).filter(({ alive }) => alive);
     const media = await store.media.where({ project }).toArray();
-    const ids = new Map([...records, ...media].map(({ id }) => [id, newId()]));
+    // A plate that is still to be put together has no file yet: each project makes its own.
+    const making = records.flatMap((one) => (one.kind === 'take' && one.made ? [{ id: one.media }] : []));
+    const ids = new Map([...records, ...media, ...making].map(({ id }) => [id, newId()]));
     ids.set(project, copy);
     const { inText, inValue } = renamer(ids);
 

@@ -1,3 +1,4 @@
+import type { Alignment } from '@/core/footage/align-sound';
 import type { Answer } from '@/core/footage/task';
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type * as z from 'zod/mini';
@@ -47,6 +48,7 @@ export type MeasureValue =
   | { method: 'pictures'; pictures: TakePictures; poster: Blob; complete: boolean }
   | FoundValue
   | { method: 'comparison'; comparison: Comparison }
+  | { method: 'playback'; playback: Alignment }
   | { method: 'sound'; sound: SongSound }
   | { method: 'beats'; beats: BeatTrack }
   | { method: 'sections'; form: SongSections }

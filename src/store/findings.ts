@@ -7,6 +7,8 @@ import type { Comparison, TakeMeasure } from '@/core/model/measures';
 import type { Moment, Project, Take } from '@/core/model/records';
 import { plateSlot } from '@/core/model/slots';
 import { isOverPlate, slotsInUse } from '@/core/recipes/built';
+import { sortTake } from '@/core/recipes/sort-take';
+import { examinePlayback } from '@/core/recipes/examine-playback';
 import { examineFraming } from '@/core/recipes/framing';
 import { examineHand } from '@/core/hand/examine';
 import type { Recipe, Ruler } from '@/core/recipes/recipe';
@@ -19,8 +21,8 @@ import type { Media } from './db';
 import type { Plan } from './plan';
 import { buildable, materialOf, pictureOf } from './material';
 import { soundFindings } from './sounds';
-import { comparisonOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
-import { filmedIn, plateFor } from './plates';
+import { comparisonOf, playbackOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
+import { filmedIn, partsOfPlate, plateFor } from './plates';
 
 export type StationName = 'song' | 'plan' | 'shoot' | 'match' | 'build' | 'deliver';
 
@@ -116,8 +118,9 @@ function problems(snapshot: Snapshot, belongs: (media: { type: string }) => bool
 function withoutPlate(snapshot: Snapshot): Place[] {
   const { takes } = snapshot;
   if (takes.length === 0) return [];
-  if (!takes.some(({ slot }) => slot === plateSlot)) return [{}];
-  const bare = takes.filter((take) => isOverPlate(take.slot) && !plateFor(snapshot, take));
+  const filmed = takes.filter(({ slot }) => slot === null || isOverPlate(slot));
+  if (filmed.length === 0) return takes.some(({ slot }) => slot === plateSlot) ? [] : [{}];
+  const bare = filmed.filter((take) => !plateFor(snapshot, take));
   return [...new Set(bare.map((take) => filmedIn(snapshot, take)))].map((setup) => (setup ? { setup } : {}));
 }
 
@@ -134,6 +137,9 @@ function examineTakes(snapshot: Snapshot): Finding[] {
     code: 'setup.no-plate',
     severity: 'fix',
     where,
+    ...(partsOfPlate(snapshot, where.setup ?? null).length > 0
+      ? { fix: { command: 'buildPlate' as const, args: { setup: where.setup ?? null } } }
+      : {}),
   }));
   const findings = [...problems(snapshot, (media) => !media.type.startsWith('audio')), ...bare];
   for (const take of takes) {
@@ -141,8 +147,9 @@ function examineTakes(snapshot: Snapshot): Finding[] {
     const media = snapshot.media.get(take.media);
     if (!measure || !media) continue;
     const plate = plateFor(snapshot, take);
-    const comparison = isOverPlate(take.slot) ? comparisonOf(snapshot, take, plate) : null;
-    const plateMeasure = plate === take || !isOverPlate(take.slot) ? null : takeMeasure(snapshot, plate);
+    const over = take.slot === null || isOverPlate(take.slot);
+    const comparison = over ? comparisonOf(snapshot, take, plate) : null;
+    const plateMeasure = plate === take || !over ? null : takeMeasure(snapshot, plate);
     const parts = [measure, media, comparison, plateMeasure, project];
     findings.push(
       ...known(take, parts, () => examineOne(take, measure, media, comparison, plateMeasure, project)),
@@ -169,6 +176,15 @@ function examineOne(
       where: { take: take.id, from: measure.times.last },
     });
   }
+  const { made } = take;
+  if (made?.doubt !== undefined)
+    findings.push({
+      code: 'take.made',
+      severity: 'watch',
+      where: { take: take.id },
+      measured: { value: made.doubt, unit: 'share' },
+      facts: { takes: made.takes ?? made.from.length },
+    });
   if (media.probe?.video?.turned) {
     findings.push({
       code: 'take.turned',
@@ -177,7 +193,16 @@ function examineOne(
       facts: { degrees: media.probe.video.turned },
     });
   }
-  return [...findings, ...examineTake(take, measure, comparison, plate, project)];
+  if (take.slot !== null) return [...findings, ...examineTake(take, measure, comparison, plate, project)];
+  const sorted = sortTake(measure, plate, comparison);
+  if (sorted && 'doubt' in sorted && sorted.doubt !== 'no-plate')
+    findings.push({
+      code: 'take.unsorted',
+      severity: 'fix',
+      where: { take: take.id },
+      facts: { doubt: sorted.doubt },
+    });
+  return [...findings, ...examineTake(take, measure, null, null, project)];
 }
 
 const examined = rememberedWith<Moment, Finding[]>();
@@ -212,6 +237,9 @@ function momentFindings(snapshot: Snapshot): Finding[] {
       ),
       ...handFindings(snapshot, moment, ruler),
       ...soundFindings(snapshot, moment),
+      ...examinePlayback(moment, recipe, ruler, fresh, (slot) =>
+        playbackOf(snapshot, fresh.takes[slot]?.take ?? null),
+      ),
     ];
   });
   return [...flashing, ...built];

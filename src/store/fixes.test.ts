@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { TakeMatch } from '@/core/footage/colour-match';
+import type { Take } from '@/core/model/records';
 import type { Finding, FixCommand } from '@/core/finding/finding';
 import type { MomentKind } from '@/core/recipes/films';
 import { fixNames, sayFinding } from '@/core/finding/say';
@@ -14,6 +15,7 @@ import { undo } from './change';
 import { findingsOf } from './findings';
 import { needsOf } from './needs';
 import { worksOf } from './material';
+import { playbackKey } from './snapshot';
 import { planOf } from './plan';
 import { standing, taken, TestFilm } from './__tests__/film';
 
@@ -252,6 +254,27 @@ const cases: Record<string, Case> = {
     code: 'style.story',
     command: 'askedStory',
     left: [],
+  },
+  'takes without a clean plate': {
+    raise: async () => {
+      await film.addTake('one', 'left', 1);
+      await film.measured('one');
+    },
+    code: 'setup.no-plate',
+    command: 'buildPlate',
+    left: [],
+  },
+  'a take that does not run with the song it was filmed to': {
+    raise: async () => {
+      await cloned({});
+      const playback = { offset: -0.5, drift: 0, confidence: 0.9 };
+      const { takes } = await film.read();
+      const one = takes.find(({ id }) => id === 'one') as Take;
+      await film.keep(playbackKey(one, 'song'), one.media, { method: 'playback', playback });
+    },
+    code: 'playback.off',
+    command: 'layOnSong',
+    left: [/^fine: The song is heard in one/],
   },
   'a file that cannot be read': {
     raise: async () => {

@@ -1,12 +1,13 @@
 import { partKey, takeParts, type TakePart } from '@/core/footage/take-parts';
 import type { Moment, Take } from '@/core/model/records';
+import { noSlot, plateSlot } from '@/core/model/slots';
 import { remembered } from '@/core/remember';
 import { songPartKey, songParts, type SongPart } from '@/core/song/parts';
 import { isOverPlate, laysOverPlate, recipeOf, slotsInUse } from '@/core/recipes/built';
 import { renderKey } from './commands/renders';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
-import { compareKey, type Snapshot } from './snapshot';
+import { compareKey, playbackKey, type Snapshot } from './snapshot';
 import { versionsOf } from './versions';
 
 /** A piece of work that is missing, under the key that its result will have. */
@@ -15,7 +16,9 @@ export type Need =
   | { kind: 'song'; key: string; label: string; media: string; song: string; parts: SongPart[] }
   | { kind: 'again'; key: string; label: string; media: string; song: string }
   | { kind: 'sound'; key: string; label: string; media: string }
+  | { kind: 'plate'; key: string; label: string; take: Take; from: Take[] }
   | { kind: 'compare'; key: string; label: string; take: Take; plate: Take }
+  | { kind: 'playback'; key: string; label: string; take: Take; song: string }
   | { kind: 'work'; key: string; label: string; moment: Moment; work: KeyedWork }
   | { kind: 'render'; key: string; label: string; render: string; moment: Moment | null };
 
@@ -61,11 +64,30 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
         media: file,
       });
   for (const take of takes) {
-    if (!media.has(take.media)) continue;
+    if (!media.has(take.media)) {
+      const from = takes.filter(({ id }) => take.made?.from.includes(id));
+      const known = from.every((one) => comparedBy.every((part) => measures.has(partKey(part, one))));
+      if (take.made && known)
+        want({
+          kind: 'plate',
+          key: `plate-1:${take.media}`,
+          label: `Putting ${take.name} together`,
+          take,
+          from,
+        });
+      continue;
+    }
     const parts = takeParts.filter((part) => !measures.has(partKey(part, take)));
     if (parts.length === 0) continue;
     const key = partKey(parts[0], take);
     want({ kind: 'take', key, label: `Measuring ${take.name}`, take, parts });
+  }
+  const sounding = song?.media && measures.has(songPartKey('sound', song.media)) ? song.media : null;
+  for (const take of sounding ? takes : []) {
+    if (!sounding || take.slot === plateSlot || take.slot === noSlot) continue;
+    if (!media.get(take.media)?.probe?.audio) continue;
+    const key = playbackKey(take, sounding);
+    want({ kind: 'playback', key, label: `Looking for the song in ${take.name}`, take, song: sounding });
   }
   for (const [take, plate] of comparedOf(snapshot)) {
     if ([take, plate].some((one) => comparedBy.some((part) => !measures.has(partKey(part, one))))) continue;
@@ -101,14 +123,16 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
 /** What has to be known of two takes before they can be compared. */
 const comparedBy: readonly TakePart[] = ['pictures', 'camera'];
 
-/** Each take with the plate of its setup, and with the plate of every moment that it is chosen for. */
+/** Each take with the plate of its setup, also those of which nobody knows yet what they are, and with the plate of every moment that it is chosen for. */
 function comparedOf(snapshot: Snapshot): [Take, Take][] {
   const { takes, built } = snapshot;
   const pairs = new Map<string, [Take, Take]>();
   const add = (take: Take | null, plate: Take | null) => {
     if (take && plate && take.id !== plate.id) pairs.set(`${take.id} ${plate.id}`, [take, plate]);
   };
-  for (const take of takes) if (isOverPlate(take.slot)) add(take, plateFor(snapshot, take));
+  // What nobody has said of a take follows from how it lies against the plate.
+  for (const take of takes)
+    if (take.slot === null || isOverPlate(take.slot)) add(take, plateFor(snapshot, take));
   for (const moment of built) {
     const recipe = recipeOf(moment);
     if (!recipe || !laysOverPlate(recipe)) continue;

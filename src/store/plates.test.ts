@@ -6,6 +6,7 @@ import { compared, TestFilm } from './__tests__/film';
 import { change } from './change';
 import { createMoment, setMoment } from './commands/moments';
 import { addSetup } from './commands/plan';
+import { makePlate } from './commands/takes';
 import { newRecord } from './commands/projects';
 import { materialOf, worksOf } from './material';
 import { needsOf } from './needs';
@@ -90,6 +91,36 @@ describe('which plate', () => {
     expect(await plateNow(id)).toBe('bad');
     await choose('elsewhere');
     expect(await plateNow(id)).toBe('good');
+  });
+});
+
+describe('a plate that is put together', () => {
+  const made = async (setup: string | null) => {
+    await makePlate(film.store, film.project, setup);
+    const { takes } = await film.read();
+    return takes[takes.length - 1];
+  };
+
+  it('is of the takes of one setup, serves that one alone, and gives way to one that was filmed', async () => {
+    const moments = [await clone(setups[0], null, null), await clone(setups[1], null, null)];
+    for (const [index, setup] of setups.entries())
+      for (const role of ['left', 'right'] as const) await shot(`${role}${index}`, role, setup);
+    await shot('loose', null, null);
+    await shot('out', 'none', setups[1]);
+    const plate = await made(setups[1]);
+    expect(plate.made?.from).toEqual(['left1', 'right1']);
+    expect(await Promise.all(moments.map(plateNow))).toEqual([null, plate.id]);
+    await shot('filmed', 'plate', setups[1]);
+    expect(await Promise.all(moments.map(plateNow))).toEqual([null, 'filmed']);
+  });
+
+  it('of takes that nobody logged may serve any setup; of none it is refused', async () => {
+    await expect(made(null)).rejects.toThrow(/no take/);
+    await shot('loose', null, null);
+    const plate = await made(null);
+    expect(await plateNow(await clone(setups[0], null, null))).toBe(plate.id);
+    const asked = needsOf(await film.read()).filter(({ kind }) => kind === 'plate');
+    expect(asked).toMatchObject([{ from: [{ id: 'loose' }] }]);
   });
 });
 

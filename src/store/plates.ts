@@ -1,7 +1,7 @@
 import { setupOf } from '@/core/plan/shots';
 import type { Moment, Take } from '@/core/model/records';
 import type { Log } from '@/core/model/shoot-records';
-import { fillOf, plateSlot } from '@/core/model/slots';
+import { fillOf, noSlot, plateSlot } from '@/core/model/slots';
 import { remembered, rememberedWith } from '@/core/remember';
 import type { Arranged } from './arrange';
 
@@ -14,9 +14,9 @@ const logsByTake = remembered((logs: readonly Log[]): ReadonlyMap<string, Log> =
   return out;
 });
 
-/** The setup that a take was logged in; null for a take that nobody logged. */
+/** The setup that a take was logged in, or put together for; null for a take that nobody logged. */
 export const filmedIn = ({ logs }: Pick<Filmed, 'logs'>, take: Take): string | null =>
-  logsByTake(logs).get(take.id)?.setup ?? null;
+  logsByTake(logs).get(take.id)?.setup ?? take.made?.setup ?? null;
 
 /** True for takes that may serve a setup: logged in it, or in none. */
 export const serves = (film: Pick<Filmed, 'logs'>, take: Take, setup: string): boolean => {
@@ -38,7 +38,9 @@ function platesOf({ takes, logs }: Filmed, setup: string): Take[] {
   const good = logged.filter((take) => rated(take) === 'good');
   const others = logged.filter((take) => rated(take) !== 'good');
   const loose = plates.filter((take) => filmedIn({ logs }, take) === null);
-  const sorted = [...good, ...others, ...loose];
+  // One that was filmed is always better than one that was put together.
+  const all = [...good, ...others, ...loose];
+  const sorted = [...all.filter(({ made }) => !made), ...all.filter(({ made }) => made)];
   known.set(setup, sorted);
   return sorted;
 }
@@ -49,6 +51,18 @@ export function plateFor(film: Filmed, take: Take): Take | null {
   const setup = filmedIn(film, take) ?? (film.setups.length === 1 ? film.setups[0].id : '');
   return platesOf(film, setup)[0] ?? null;
 }
+
+/** takes that a plate is put together from at the most */
+const mostParts = 6;
+
+/** The takes that a clean plate can be put together from. @param setup null for those that nobody logged */
+export const partsOfPlate = (film: Filmed, setup: string | null): Take[] =>
+  film.takes
+    .filter(
+      (take) =>
+        take.slot !== plateSlot && take.slot !== noSlot && !take.sketch && filmedIn(film, take) === setup,
+    )
+    .slice(0, mostParts);
 
 /** The setup that a moment is filmed in. */
 export const setupOfMoment = ({ setups }: Pick<Filmed, 'setups'>, moment: Moment): string =>

@@ -1,3 +1,4 @@
+import type { Alignment } from '@/core/footage/align-sound';
 import { partKey, type TakeSource } from '@/core/footage/take-parts';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Project, Take } from '@/core/model/records';
@@ -72,10 +73,12 @@ export function takeMeasure({ measures }: Pick<Snapshot, 'measures'>, take: Take
   if (!take) return null;
   const value = measures.get(partKey('pictures', take))?.value;
   if (value?.method !== 'pictures') return null;
-  const found = measures.get(partKey('motion', take))?.value;
-  return takes(value, [found], () => ({
+  const motion = measures.get(partKey('motion', take))?.value;
+  const light = measures.get(partKey('light', take))?.value;
+  return takes(value, [motion, light], () => ({
     ...value.pictures,
-    motion: found?.method === 'motion' ? found.small : null,
+    motion: motion?.method === 'motion' ? motion.small : null,
+    light: light?.method === 'light' ? light.small : null,
     poster: value.poster,
     complete: value.complete,
   }));
@@ -85,6 +88,19 @@ export function comparisonOf(snapshot: Snapshot, take: Take | null, plate: Take 
   if (!take || !plate || take.id === plate.id) return null;
   const value = snapshot.measures.get(compareKey(take, plate))?.value;
   return value?.method === 'comparison' ? value.comparison : null;
+}
+
+/** The key of where a song is heard in a take. @param song its sound */
+export const playbackKey = (take: TakeSource, song: string) =>
+  `playback-1(${take.media},${songPartKey('sound', song)})`;
+
+/** Where the project's song is heard in a take; null where that is not known, or nobody can hear it. */
+export function playbackOf(
+  { measures, song }: Pick<Snapshot, 'measures' | 'song'>,
+  take: Take | null,
+): Alignment | null {
+  const value = take && song?.media ? measures.get(playbackKey(take, song.media))?.value : null;
+  return value?.method === 'playback' ? value.playback : null;
 }
 
 /** Everything that is measured of a song. */

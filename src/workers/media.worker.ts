@@ -1,8 +1,10 @@
 import { expose } from 'comlink';
+import { buildPlate } from '@/media/build-plate';
 import { compareTake } from '@/media/compare-take';
 import { clickTrack, songWithClick } from '@/media/click-track';
 import { findBeatsAgain, measureSong, takeEvents } from '@/media/measure-song';
 import { filmOfStill } from '@/media/film-of-still';
+import { findPlayback } from '@/media/find-playback';
 import { measureTake } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
 import { packBundle, unpackBundle } from '@/media/bundle-zip';
@@ -22,7 +24,9 @@ const api = plainErrors({
   songWithSounds,
   soundsAlone,
   takeEvents,
+  findPlayback,
   compareTake,
+  buildPlate,
   solveTask,
   platePictures,
   quickCheck,

@@ -3,8 +3,8 @@ import type { Job } from './job';
 import type { MediaApi } from './media.worker';
 import { renderMoment, solveWork } from './moment-work';
 import type { RenderApi } from './render.worker';
-import { decodeSound, findRest, measureSong } from './song-work';
-import { compareTakes, measureTake } from './take-work';
+import { decodeSound, findPlayback, findRest, measureSong } from './song-work';
+import { compareTakes, makePlate, measureTake } from './take-work';
 
 /** The workers that work is given to. */
 export type Workers = { openMedia: () => Client<MediaApi>; openRender: () => Client<RenderApi> };
@@ -42,8 +42,12 @@ export function perform(job: Job, workers: Workers, onOpen: (end: () => void) =>
       return media((api) => findRest({ ...job, need }, api));
     case 'sound':
       return media((api) => decodeSound({ ...job, need }, api));
+    case 'plate':
+      return media((api) => makePlate({ ...job, need }, api));
     case 'compare':
       return media((api) => compareTakes({ ...job, need }, api));
+    case 'playback':
+      return media((api) => findPlayback({ ...job, need }, api));
     case 'work':
       return media((api) => solveWork({ ...job, need }, api));
     case 'render':

@@ -8,13 +8,13 @@ import { removeMoment, setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
 import { askRender, removeRender } from '@/store/commands/renders';
 import { findRestAgain, lockPassage, shiftBeats } from '@/store/commands/song';
-import { removeTake, setTake } from '@/store/commands/takes';
+import { makePlate, removeTake, setTake } from '@/store/commands/takes';
 import { change } from '@/store/change';
 import type { Measure } from '@/store/db';
 import { findingsOf } from '@/store/findings';
 import { lacksOf, needsOf } from '@/store/needs';
 import { planOf } from '@/store/plan';
-import { TestFilm } from '@/store/__tests__/film';
+import { compared, TestFilm } from '@/store/__tests__/film';
 import { answers, decoded, found, full, heard, held, sung97, until, type Calls } from './__tests__/answers';
 import type { Workers } from './perform';
 import { Runner, type Hold } from './runner';
@@ -257,22 +257,55 @@ describe('the runner', () => {
     expect(await measuredTakes()).toEqual(['m-one', 'm-two']);
   });
 
-  it('keeps the slot that a person gave while the take was measured', async () => {
+  it('sorts takes by where somebody stands, and keeps the slot that a person gave meanwhile', async () => {
+    await film.addTake('plate', 'plate', 0);
     await film.addTake('one', null, 1);
     await film.addTake('two', null, 2);
-    for (const id of ['m-one', 'm-two']) await fileOf(id);
+    for (const id of ['m-plate', 'm-one', 'm-two']) await fileOf(id);
     const first = held<unknown>();
     const measure = vi
       .fn<() => Promise<unknown>>()
       .mockImplementationOnce(first.called)
       .mockImplementation(async () => decoded());
-    start({ measureTake: measure });
+    const right = Uint8Array.from({ length: 48 * 27 }, (_, cell) => (cell % 48 > 30 ? 1 : 0));
+    start({ measureTake: measure, compareTake: async () => compared({ covered: right }) });
     await first.begun();
     await setTake(film.store, film.project, 'one', 'What a take is', { slot: 'left' });
     first.release(decoded());
     await idle();
-    // By its movement alone each would be the right one.
-    expect((await film.read()).takes.map(({ slot }) => slot)).toEqual(['left', 'right']);
+    // By where somebody stands each would be the right one.
+    expect((await film.read()).takes.map(({ slot }) => slot)).toEqual(['plate', 'left', 'right']);
+  });
+
+  it('sorts takes that were measured before there was a plate once somebody says which one it is', async () => {
+    for (const [order, id] of ['one', 'two'].entries()) {
+      await film.addTake(id, null, order);
+      await fileOf(`m-${id}`);
+    }
+    const left = Uint8Array.from({ length: 48 * 27 }, (_, cell) => (cell % 48 < 20 ? 1 : 0));
+    start({ compareTake: async () => compared({ covered: left }) });
+    await idle();
+    expect((await film.read()).takes.map(({ slot }) => slot)).toEqual([null, null]);
+    await setTake(film.store, film.project, 'one', 'What a take is', { slot: 'plate' });
+    await until(async () =>
+      expect((await film.read()).takes.map(({ slot }) => slot)).toEqual(['plate', 'left']),
+    );
+  });
+
+  it('puts a plate together once its takes are measured, and measures it like any other', async () => {
+    await film.addTake('one', 'left', 1);
+    await fileOf('m-one');
+    await film.store.stills.put({ id: 'm-one', stills: { pictures: [], views: [] } });
+    await makePlate(film.store, film.project, null);
+    const buildPlate = vi.fn(async () => ({ film: new Blob(['film']), doubt: 0.02, takes: 1 }));
+    start({ buildPlate, probeFile: async () => null });
+    await idle();
+    const { takes, media } = await film.read();
+    const plate = takes.find(({ made }) => made);
+    expect(plate?.made).toMatchObject({ from: ['one'], doubt: 0.02, takes: 1 });
+    expect(buildPlate).toHaveBeenCalledTimes(1);
+    expect(media.get(plate?.media ?? '')?.name).toBe('Plate put together.mp4');
+    expect(await measuredTakes()).toEqual(['m-one', plate?.media]);
   });
 
   it('keeps beats that were set while the song was listened to', async () => {

@@ -67,6 +67,16 @@ export const decodeSound: Doing<'sound'> = async (job, api) => {
   await keep(job, need.media, [{ key: need.key, value: { method: 'sound', sound: decoded.sound } }]);
 };
 
+/** Looks for the song in the sound of a take. */
+export const findPlayback: Doing<'playback'> = async (job, api) => {
+  const { store, need, progress } = job;
+  const wav = await store.proxies.get(need.song);
+  if (!wav)
+    return refuse('absent', 'The song’s sound is no longer in this browser. Bring the song in again.');
+  const playback = await api.findPlayback(await original(store, need.take.media), wav.blob, progress);
+  await keep(job, need.take.media, [{ key: need.key, value: { method: 'playback', playback } }]);
+};
+
 export const findRest: Doing<'again'> = async ({ store, snapshot, need, progress }, api) => {
   const wav = await store.proxies.get(need.media);
   if (!wav) return refuse('absent', 'The song is no longer in this browser. Bring it in again.');

@@ -1,28 +1,44 @@
 import { refuse } from '@/core/error';
 import type { FoundValue } from '@/core/footage/analysers';
 import { partKey, type AnalyserName } from '@/core/footage/take-parts';
-import type { Motion } from '@/core/footage/analysers/motion';
 import type { MeasuredTake } from '@/core/model/measures';
 import type { Take } from '@/core/model/records';
-import { suggestSlot } from '@/core/recipes/built';
+import { sortTake } from '@/core/recipes/sort-take';
+import { mimeOf } from '@/media/writer';
 import { change } from '@/store/change';
 import type { Store } from '@/store/db';
+import { plateFor } from '@/store/plates';
+import { comparisonOf, readSnapshot, takeMeasure } from '@/store/snapshot';
 import { keep, original, type Doing, type Job, type Result } from './job';
 import { asCoreError } from './plain-errors';
 import { curveOf, startsOf } from './sources';
 
-/** A take of no known slot gets the one that its movement suggests; what a person chose meanwhile stays. */
-const giveSlot = (store: Store, project: string, media: string, motion: Motion) =>
-  change(
+/** Each take of no known slot gets the one that what is in it tells; what a person chose meanwhile stays. */
+async function sortTakes(store: Store, project: string): Promise<void> {
+  const snapshot = await readSnapshot(store, project);
+  const slots = new Map(
+    (snapshot?.takes ?? []).flatMap((take): [string, string][] => {
+      const measure = snapshot && takeMeasure(snapshot, take);
+      if (!measure || take.slot !== null) return [];
+      const plate = plateFor(snapshot, take);
+      const against = takeMeasure(snapshot, plate);
+      if (plate && !against) return [];
+      const sorted = sortTake(measure, against, comparisonOf(snapshot, take, plate));
+      return sorted && 'slot' in sorted ? [[take.id, sorted.slot]] : [];
+    }),
+  );
+  if (slots.size === 0) return;
+  await change(
     store,
     project,
     'Sort the take',
     ({ takes }) =>
-      takes
-        .filter((take) => take.media === media && take.slot === null)
-        .map(({ id }) => ({ record: id, set: { slot: suggestSlot(motion) } })),
+      takes.flatMap(({ id, slot }) =>
+        slot === null && slots.has(id) ? [{ record: id, set: { slot: slots.get(id) } }] : [],
+      ),
     true,
   );
+}
 
 /** Decodes a take for whatever is missing of it, and keeps each part under its own key. */
 export const measureTake: Doing<'take'> = async (job, api) => {
@@ -49,7 +65,7 @@ export const measureTake: Doing<'take'> = async (job, api) => {
   }
   const methods = new Set(results.map(({ value }) => value.method));
   await keep(job, media, results, (_, method) => methods.has(method));
-  if (found.motion) await giveSlot(store, snapshot.project.id, media, found.motion.small);
+  await sortTakes(store, snapshot.project.id);
 };
 
 /** @throws CoreError `absent` where something of it is no longer there */
@@ -75,4 +91,49 @@ export const compareTakes: Doing<'compare'> = async (job, api) => {
     return refuse('take.size', '');
   });
   await keep(job, need.take.id, [{ key: need.key, value: { method: 'comparison', comparison } }]);
+  if (need.take.slot === null) await sortTakes(job.store, job.snapshot.project.id);
+};
+
+/** Puts a clean plate together and keeps it as a file like any other, with how far it can be trusted. */
+export const makePlate: Doing<'plate'> = async (job, api) => {
+  const { store, snapshot, need, progress } = job;
+  const { take, from } = need;
+  const project = snapshot.project.id;
+  const all = await Promise.all(
+    from.map(async (one) => ({
+      blob: await original(store, one.media),
+      take: await measured(job, one),
+      matrix: one.matrix,
+    })),
+  );
+  // Pictures of one size alone can be laid on one another.
+  const sources = all.filter(
+    ({ take: { size } }) => size.width === all[0].take.size.width && size.height === all[0].take.size.height,
+  );
+  const { film, doubt, takes } = await api.buildPlate(sources, snapshot.project.rate, progress);
+  const probe = await api.probeFile(film);
+  await store.transaction('rw', store.media, store.writes, store.originals, async () => {
+    await store.originals.put({ id: take.media, blob: film });
+    await store.writeRows('media', [
+      {
+        id: take.media,
+        project,
+        name: `${take.name}.${film.type === mimeOf.webm ? 'webm' : 'mp4'}`,
+        type: film.type,
+        size: film.size,
+        fingerprint: take.media,
+        place: 'blob',
+        probe,
+        problem: null,
+        created: Date.now(),
+      },
+    ]);
+  });
+  await change(
+    store,
+    project,
+    'Put the plate together',
+    [{ record: take.id, set: { 'made.doubt': doubt, 'made.takes': takes } }],
+    true,
+  );
 };

@@ -34,6 +34,15 @@ export const allowed = {
   flicker: 0.04,
   /** share of a zone that another one may cover */
   overlap: 0.05,
+  /** seconds that a take filmed to the song may lie off it: half a picture at 24 a second */
+  playback: 0.021,
+  /** how sure it has to be that the song is heard in a take, 0..1 */
+  heard: 0.5,
+  /** share of a take's pictures in which nothing may be seen */
+  dark: 0.5,
+  /** share of the picture that may be burnt out unsaid, and with which nothing can be made of it */
+  blown: 0.15,
+  graveBlown: 0.6,
   /** kinds of effect in one film */
   kinds: 5,
 } as const;

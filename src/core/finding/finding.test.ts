@@ -27,6 +27,7 @@ const measure = (set: Partial<TakeMeasure> = {}): TakeMeasure => ({
   times: pictureTimes(starts),
   colours: { matrix: 'bt709', fullRange: false, assumed: false },
   motion: { share: 0, across: 0.5 },
+  light: { dark: 0, blown: 0, flicker: 0 },
   ...set,
 });
 const light = (stops: number, before: number, after = 0.6, drift = 0): TakeMatch => ({

@@ -40,10 +40,12 @@ export type FixCommand =
   | 'matchTake'
   | 'unmatchTake'
   | 'readColours'
+  | 'buildPlate'
   | 'startEarlier'
   | 'frameMoment'
   | 'fitMoment'
   | 'followFall'
+  | 'layOnSong'
   | 'readBeatsOtherwise'
   | 'dropMedia';
 

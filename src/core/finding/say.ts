@@ -6,6 +6,7 @@ import { setupWords } from '../plan/setup/setup-words';
 import { zoneWords } from '../plan/setup/zone-words';
 import { builtWords } from '../recipes/built';
 import { soundWords } from '../recipes/examine-sounds';
+import { playbackWords } from '../recipes/examine-playback';
 import { framingWords } from '../recipes/framing';
 import { handWords } from '../hand/examine';
 import { flashWords } from '../safety/flash-words';
@@ -31,6 +32,7 @@ export const books: readonly Words[] = [
   ...builtWords,
   flashWords,
   soundWords,
+  playbackWords,
   framingWords,
   handWords,
 ];
@@ -45,10 +47,12 @@ export const fixNames: Record<FixCommand, string> = {
   matchTake: 'Match it to the plate',
   unmatchTake: 'Leave it as filmed',
   readColours: 'Read them the other way',
+  buildPlate: 'Put one together from the takes',
   startEarlier: 'Start it earlier',
   frameMoment: 'Push the frame to them',
   fitMoment: 'Make it as short as there is room',
   followFall: 'Follow what falls',
+  layOnSong: 'Lay it on the song',
   readBeatsOtherwise: 'Read it so',
   dropMedia: 'Take it off the list',
 };

@@ -4,6 +4,7 @@ import { texture } from '../__tests__/scene';
 import type { RgbaImage } from '../picture/image';
 import { seeded } from '../random';
 import { doubtIn, emptySetFrom } from './empty-set';
+import { setRegions, shownAt } from './set-regions';
 
 const size = { width: 96, height: 54 };
 const wall = texture(21, size);
@@ -61,6 +62,33 @@ describe('an empty set out of pictures with somebody', () => {
     expect(trust(70)).toBeLessThan(0.6);
     expect(trust(5)).toBeGreaterThan(0.9);
     expect(doubtIn(built)).toBeGreaterThan(0.1);
+  });
+
+  it('is what the set goes on into, where somebody stands for half of the pictures, or most of them', () => {
+    for (const there of [5, 7]) {
+      const pictures = Array.from({ length: 10 }, (_, index) => film(index < there ? 10 : 64, index + 31));
+      const regions = setRegions(pictures);
+      const built = emptySetFrom(pictures, (pixel) => shownAt(regions, pixel));
+      expect(off(built.picture).mean, `${there} of 10`).toBeLessThan(2);
+      expect(off(built.picture).worst, `${there} of 10`).toBeLessThan(25);
+      expect(doubtIn(built)).toBeLessThan(0.02);
+    }
+  });
+
+  it('takes any picture where something waves everywhere alike, and says that nobody can tell', () => {
+    const next = seeded(5);
+    const waving = Array.from({ length: 12 }, (_, index) => {
+      const picture = film(null, index + 3);
+      for (let y = 20; y < 34; y++)
+        for (let x = 30; x < 60; x++)
+          for (let channel = 0; channel < 3; channel++)
+            picture.data[4 * (y * size.width + x) + channel] += 60 * (next() - 0.5);
+      return picture;
+    });
+    const regions = setRegions(waving);
+    expect(regions.shown.length).toBeGreaterThan(0);
+    expect(shownAt(regions, 27 * size.width + 45)).toBeNull();
+    expect(shownAt(regions, 5)).toBeNull();
   });
 
   it('is refused from too few pictures, and from pictures of two sizes', () => {

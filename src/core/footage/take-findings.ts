@@ -1,7 +1,8 @@
 import { allowed } from '../finding/allowed';
-import type { Finding } from '../finding/finding';
+import type { Finding, Severity } from '../finding/finding';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
+import { noSlot } from '../model/slots';
 import { cutOff, type Size } from '../geometry/size';
 import type { Placement } from '../geometry/placement';
 import type { TakeCode } from './take-words';
@@ -10,6 +11,26 @@ import type { TakeCode } from './take-words';
 function direction({ dx, dy }: Placement): string {
   if (Math.abs(dx) >= Math.abs(dy)) return dx > 0 ? 'to the right' : 'to the left';
   return dy > 0 ? 'down' : 'up';
+}
+
+/** Judges how a take can be read at all. One that nobody has a use for is only said to be open. */
+function examineLight(take: Take, { light }: TakeMeasure): Finding<TakeCode>[] {
+  if (!light || take.slot === null || take.slot === noSlot) return [];
+  const found = (code: TakeCode, severity: Severity, value: number, most: number): Finding<TakeCode> => ({
+    code,
+    severity,
+    where: { take: take.id },
+    measured: { value, unit: 'share' },
+    allowed: { value: most, unit: 'share' },
+  });
+  const { dark, blown, flicker } = light;
+  if (dark > allowed.dark) return [found('take.dark', 'stop', dark, allowed.dark)];
+  return [
+    ...(blown > allowed.blown
+      ? [found('take.blown', blown > allowed.graveBlown ? 'stop' : 'watch', blown, allowed.blown)]
+      : []),
+    ...(flicker > allowed.flicker ? [found('take.flicker', 'watch', flicker, allowed.flicker)] : []),
+  ];
 }
 
 /**
@@ -63,6 +84,7 @@ export function examineTake(
       facts: { of: cut.of, film: `${delivery.width} × ${delivery.height}` },
     });
   }
+  findings.push(...examineLight(take, measure));
   const { colours } = measure;
   if (colours.assumed) {
     const other = colours.matrix === 'bt601' ? 'bt709' : 'bt601';

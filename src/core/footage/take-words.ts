@@ -31,6 +31,18 @@ const drift = ({ facts, number }: Telling): string =>
     ? ` Its light changes by ${number('drift', 2)} stop during the take, which no one match follows.`
     : '';
 
+/** Why it is open what a take was filmed for, and what to do. */
+const doubts: Record<string, (take: string) => string> = {
+  dark: (take) => `${take} is black: nothing can be seen in it. Film it again, or take it out.`,
+  blown: (take) => `${take} is burnt out: most of it is plain white. Film it again, or take it out.`,
+  'other-size': (take) =>
+    `${take} has another size or shape than the clean plate. If it is for this moment, film or convert it like the plate; else say under its picture that it is not used.`,
+  'other-place': (take) =>
+    `${take} shows another place than the clean plate, or its camera moved. Say under its picture what it is, or choose the other plate.`,
+  everywhere: (take) =>
+    `In ${take} somebody walks on both sides of the frame. Say under its picture which role it is.`,
+};
+
 /** What takes are found to be, in words. */
 export const takeWords = {
   'take.moved': (telling) =>
@@ -69,10 +81,19 @@ export const takeWords = {
     `${take} was recorded at a varying rate, ${number('least')} to ${number('most')} pictures a second. Pictures are placed by their real times; set the camera to a fixed rate next time.`,
   'take.cut-off': ({ take, at }) =>
     `${take} breaks off${at}. What can be read is used; copy the file from the camera again for the rest.`,
+  'take.made': ({ take, facts, value, measured }) =>
+    `${take} was put together from ${facts.takes === 1 ? 'one take' : `${facts.takes} takes`}. ${value < 0.0005 ? 'It could be told everywhere which of their pictures show the set' : `In ${measured} of it that could not be told`}; whoever stood in one place through all of them is still in it. Look at it closely, and film the empty set when you can.`,
+  'take.unsorted': ({ take, facts }) => doubts[String(facts.doubt)](take),
+  'take.dark': ({ take, measured }) =>
+    `Nothing can be seen in ${measured} of ${take}: it is black. Film it again, or choose another one.`,
+  'take.blown': ({ take, measured, allowed }) =>
+    `${measured} of the picture is burnt out in ${take} (allowed ${allowed}): there is nothing in it to hold against the plate, and no match brings it back. Close the aperture or lower the ISO.`,
+  'take.flicker': ({ take, measured, allowed }) =>
+    `The light of ${take} flickers by ${measured} (allowed ${allowed}), as lamps on the mains do. Beside a steady picture it shows: film with a shutter of 1/50 or 1/100 s at 50 Hz mains, 1/60 or 1/120 s at 60 Hz.`,
   'take.sketch': ({ take }) =>
     `${take} is a still that stands in for what is to be filmed. Build and time the moment with it, and choose the take once it is there.`,
   'setup.no-plate': ({ setup, where }) =>
-    `${where.setup ? `${setup} has` : 'There is'} no clean plate. Takes cannot be compared: bring one in, or say which clip it is.`,
+    `${where.setup ? `${setup} has` : 'There is'} no clean plate. Takes cannot be compared: bring one in, say which clip it is, or have one put together.`,
 } satisfies Words;
 
 export type TakeCode = keyof typeof takeWords;

@@ -1,5 +1,6 @@
 import type { TakeMatch } from '../footage/colour-match';
 import type { Nearness } from '../footage/contact';
+import type { Light } from '../footage/analysers/light';
 import type { Motion } from '../footage/analysers/motion';
 import type { CameraPath } from '../footage/camera-path';
 import type { PictureTimes } from '../footage/picture-times';
@@ -44,8 +45,8 @@ export type ReadColours = YuvKind & {
   assumed: boolean;
 };
 
-/** What is known of a take: its pictures, and how they move once that was found. */
-export type TakeMeasure = TakePictures & { motion: Motion | null };
+/** What is known of a take: its pictures, and how they move and how light they are once that was found. */
+export type TakeMeasure = TakePictures & { motion: Motion | null; light: Light | null };
 
 /** What a take is compared by: its pictures with everything large that was kept of them. */
 export type MeasuredTake = {

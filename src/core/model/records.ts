@@ -83,6 +83,16 @@ const takeSchema = z.object({
   matrix: z.optional(z.enum(['bt709', 'bt601'])),
   /** a still that stands in for what is to be filmed */
   sketch: z.optional(z.literal(true)),
+  /** a clean plate that the bench puts together from other takes, and the setup that it serves; its file is missing until it has */
+  made: z.optional(
+    z.object({
+      from: z.array(id),
+      setup: z.nullable(id),
+      /** share of it in which somebody may stand, and how many of the takes are in it; left out until it is there */
+      doubt: z.optional(z.number()),
+      takes: z.optional(z.number()),
+    }),
+  ),
 });
 
 /** A sound of one's own, to be laid on instants of moments. */

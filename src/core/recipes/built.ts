@@ -9,7 +9,6 @@ import { freezeStack } from './freeze-stack';
 import { ghostTrail } from './ghost-trail';
 import { maskedReveal } from './masked-reveal';
 import type { Recipe } from './recipe';
-import type { Motion } from '../footage/analysers/motion';
 import type { Slot } from './slots';
 import { speedRamp } from './speed-ramp';
 import { splitScreen } from './split-screen';
@@ -71,7 +70,3 @@ export const isOverPlate = (slot: string | null): boolean => slotsOverPlate.some
 /** The slot that a file's name speaks of; null where it speaks of none. A slot that any take may fill needs no name. */
 export const slotInName = (name: string): string | null =>
   slotsOverPlate.find(({ key, open }) => !open && new RegExp(`\\b${key}\\b`, 'i').test(name))?.key ?? null;
-
-/** The slot that the movement in a take suggests: where nothing moves it is a plate. */
-export const suggestSlot = (motion: Motion): string =>
-  motion.share < 0.004 ? plateSlot : usualRecipe.suggests(motion);

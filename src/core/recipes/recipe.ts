@@ -9,7 +9,6 @@ import type { Moment, Project } from '../model/records';
 import type { BeatGrid } from '../time/grid';
 import type { Material, Work } from './material';
 import type { UsualSound } from '../sounds/sound';
-import type { Motion } from '../footage/analysers/motion';
 import type { Slot } from './slots';
 
 /** What turns beats into frames: the grid of the song and the delivery. */
@@ -114,10 +113,12 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   slots: readonly Slot[];
   /** its takes fill parts of the frame, so that what the film's shape cuts off them says nothing */
   framesItself?: true;
+  /** its takes run on as they were filmed, so that those filmed to the song can run with it */
+  runsOn?: true;
   /** those that one moment uses, where its settings say so; else it uses all */
   slotsIn?(moment: Some): readonly Slot[];
-  /** the slot that the movement in a take suggests */
-  suggests(motion: Motion): string;
+  /** the slot of a take in which somebody stands that far across, 0..1 */
+  suggests(standing: { across: number }): string;
   anchors(moment: Some, ruler: Ruler): Anchor[];
   /** what usually sounds at an instant, by its name; null where nothing does */
   sounds(anchor: string, moment: Some): UsualSound | null;

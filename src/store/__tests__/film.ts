@@ -24,6 +24,7 @@ export const taken = (more: Partial<TakeMeasure> = {}): TakeMeasure => ({
   times: pictureTimes(starts),
   colours: { matrix: 'bt709', fullRange: false, assumed: false },
   motion: { share: 0.1, across: 0.5 },
+  light: { dark: 0, blown: 0, flicker: 0 },
   ...more,
 });
 
@@ -111,7 +112,7 @@ export class TestFilm {
   }
   async measured(
     id: string,
-    { motion, ...pictures } = taken(),
+    { motion, light, ...pictures } = taken(),
     complete = true,
     source: TakeSource = { media: `m-${id}` },
   ): Promise<void> {
@@ -119,6 +120,7 @@ export class TestFilm {
     const poster = new Blob();
     await this.keep(partKey('camera', source), media, { method: 'camera', small: null });
     if (motion) await this.keep(partKey('motion', source), media, { method: 'motion', small: motion });
+    if (light) await this.keep(partKey('light', source), media, { method: 'light', small: light });
     await this.keep(partKey('pictures', source), media, {
       method: 'pictures',
       pictures,

@@ -5,7 +5,7 @@ import type { Store } from '../db';
 import { setMoment, startEarlier } from './moments';
 import { setPart } from './plan';
 import { putOtherBeats } from './song';
-import { setTake } from './takes';
+import { makePlate, setTake } from './takes';
 
 /** When what falls begins to, in seconds of its take, and over how many frames it crosses the frame. */
 type FallArgs = { moment: string; slot: string; begins: number; frames: number };
@@ -31,6 +31,9 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
       await setTake(store, id, take(), 'Read its colours so', { matrix });
       return;
     }
+    case 'buildPlate':
+      await makePlate(store, id, (fix.args as { setup: string | null }).setup);
+      return;
     case 'startEarlier':
       await startEarlier(store, id, fix.args as Parameters<typeof startEarlier>[2]);
       return;
@@ -50,6 +53,11 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
       const { moment, slot, begins, frames } = fix.args as FallArgs;
       const fields = { [`settings.falls.${slot}`]: begins, 'settings.frames': frames };
       await setMoment(store, id, moment, 'Follow what falls', fields);
+      return;
+    }
+    case 'layOnSong': {
+      const { moment, slot, at } = fix.args as { moment: string; slot: string; at: number };
+      await setMoment(store, id, moment, 'Lay it on the song', { [`slots.${slot}.at`]: at });
       return;
     }
     case 'setSetup': {

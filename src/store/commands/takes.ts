@@ -1,6 +1,10 @@
 import type { YuvMatrix } from '@/core/picture/planes';
+import { refuse } from '@/core/error';
+import { plateSlot } from '@/core/model/slots';
 import { change } from '../change';
-import type { Store } from '../db';
+import { newId, type Store } from '../db';
+import { partsOfPlate } from '../plates';
+import { newRecord } from './projects';
 
 export const setTake = (
   store: Store,
@@ -17,3 +21,23 @@ export const removeTake = (store: Store, project: string, take: string) =>
 /** Brings a take back that was taken out. */
 export const restoreTake = (store: Store, project: string, take: string) =>
   change(store, project, 'Bring back', [{ record: take, set: { alive: true } }]);
+
+/** Asks for a clean plate out of the takes of a setup; the bench makes it. @param setup null for takes that nobody logged */
+export const makePlate = (store: Store, project: string, setup: string | null) =>
+  change(store, project, 'Put a plate together', (film) => {
+    const from = partsOfPlate(film, setup).map(({ id }) => id);
+    if (from.length === 0)
+      return refuse('no-takes', 'There is no take that a clean plate could be put together from.');
+    const take = {
+      ...newRecord(project),
+      kind: 'take' as const,
+      media: newId(),
+      name: 'Plate put together',
+      slot: plateSlot,
+      order: Math.max(...film.takes.map(({ order }) => order)) + 1,
+      steady: false,
+      match: false,
+      made: { from, setup },
+    };
+    return [{ create: take }];
+  });

@@ -34,7 +34,7 @@ export const sung97 = {
 
 /** What decoding a take for some of its parts answers. */
 export function decoded(parts: readonly TakePart[] = takeParts) {
-  const { motion, ...pictures } = taken();
+  const { motion, light, ...pictures } = taken();
   const kept = {
     ...pictures,
     starts,
@@ -43,7 +43,11 @@ export function decoded(parts: readonly TakePart[] = takeParts) {
     proxy: new Blob(['proxy']),
     complete: true,
   };
-  const found = { camera: { small: null, curve: track }, motion: { small: motion, curve: null } };
+  const found = {
+    camera: { small: null, curve: track },
+    motion: { small: motion, curve: null },
+    light: { small: light, curve: null },
+  };
   return {
     pictures: parts.includes('pictures') ? kept : null,
     found: Object.fromEntries(Object.entries(found).filter(([name]) => parts.includes(name as TakePart))),

@@ -5,6 +5,8 @@ import type { Pass } from '../../pass';
 export type TakeShape = {
   /** of the luma that analysers are given */
   analysis: Size;
+  /** whether its codes reach from 0 to 255, else from 16 to 235 */
+  fullRange: boolean;
 };
 
 /** What an analyser found: a little that screens read, and what is too large for that. */
@@ -15,6 +17,6 @@ export type Found<Small> = { small: Small; curve: Float32Array<ArrayBuffer> | nu
  * decoding, together with whatever else is missing then; what others found stays.
  */
 export type Analyser<Small> = {
-  /** starts a take; it is pushed the luma of each picture, full range, of the shape's size */
+  /** starts a take; it is pushed the luma of each picture, of the shape's size */
   begin(shape: TakeShape): Pass<Uint8Array, Found<Small>>;
 };

@@ -37,6 +37,7 @@ export function chosenTake(
     times: pictureTimes(startsOf(rate, pictures)),
     colours: { matrix: 'bt709', fullRange: false, assumed: false },
     motion: { share: 0.1, across: 0.5 },
+    light: { dark: 0, blown: 0, flicker: 0 },
   };
   const take: Take = {
     ...base,

@@ -130,6 +130,7 @@ function landing(moment: CloneMoment, _ruler: Ruler, material: Material): Landin
 export const clone: Recipe<CloneMoment> = {
   ...cloneFilm,
   slots: [plate, ...cloneSlots, ...furtherSlots],
+  runsOn: true,
   // An answer out of a mirror is the same take at another time.
   slotsIn: (moment) => [
     plate,

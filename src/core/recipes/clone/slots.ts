@@ -1,4 +1,3 @@
-import type { Motion } from '../../footage/analysers/motion';
 import type { Slot } from '../slots';
 import type { Side } from './material';
 
@@ -11,5 +10,5 @@ export const cloneSlots: readonly (Slot & { key: Side })[] = [
 /** The slot of a side. */
 export const slotOfSide = (side: Side): Slot => cloneSlots[side === 'left' ? 0 : 1];
 
-/** Who moves in one half of the picture belongs there. */
-export const suggestCloneSlot = ({ across }: Motion): Side => (across < 0.5 ? 'left' : 'right');
+/** Who stands in one half of the picture belongs there. */
+export const suggestCloneSlot = ({ across }: { across: number }): Side => (across < 0.5 ? 'left' : 'right');

@@ -47,6 +47,7 @@ const middleOf = (ring: readonly Point[]): Point => [
 export const coverSwap: Recipe<CoverMoment> = {
   ...coverFilm,
   slots: coverSlots,
+  runsOn: true,
   suggests: () => swapSlot.key,
   anchors: coverAnchors,
   sounds: (anchor) => (anchor === 'lands' ? { sound: 'click', by: 'loudest' } : null),

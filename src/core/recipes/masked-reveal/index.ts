@@ -100,6 +100,7 @@ function outline(moment: RevealMoment, material: Material, ruler: Ruler, frame: 
 export const maskedReveal: Recipe<RevealMoment> = {
   ...revealFilm,
   slots: revealSlots,
+  runsOn: true,
   slotsIn: ({ settings }) => [revealSlots[0], beforeSlot, revealedSlot(settings)],
   suggests: () => beforeSlot.key,
   anchors: revealAnchors,

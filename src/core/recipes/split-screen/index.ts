@@ -70,6 +70,7 @@ function outline(
 export const splitScreen: Recipe<SplitMoment> = {
   ...splitFilm,
   slots: panelSlots,
+  runsOn: true,
   slotsIn: slotsOf,
   suggests: () => panelSlots[0].key,
   framesItself: true,

@@ -1,0 +1,91 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { sayFinding } from '../finding/say';
+import type { Alignment } from '../footage/align-sound';
+import { films } from './films';
+import type { Moment } from '../model/records';
+import { regularGrid, timeOfBeat } from '../time/grid';
+import { chosenTake, projectOf } from './__tests__/chosen';
+import { clone } from './clone';
+import type { CloneMoment } from './clone/material';
+import { examinePlayback } from './examine-playback';
+import { speedRamp } from './speed-ramp';
+import type { Recipe } from './recipe';
+
+const rate = { num: 24, den: 1 };
+const size = { width: 1280, height: 720 };
+const ruler = { grid: regularGrid(96, 0.4, 120), project: projectOf(size, rate) };
+const recipe = clone as unknown as Recipe;
+/** A clone over beats 8 to 16 whose copy comes in on beat 12. */
+const moment = (at = 0): CloneMoment =>
+  ({
+    id: 'm',
+    start: 8,
+    lands: 12,
+    end: 16,
+    settings: films.clone.start,
+    slots: { left: { take: 'l', at, taps: [] } },
+  }) as unknown as CloneMoment;
+const takes = { left: chosenTake('l', size, rate, 480), right: null, plate: chosenTake('p', size, rate, 48) };
+const heard = (offset: number, more: Partial<Alignment> = {}): Alignment => ({
+  offset,
+  drift: 0,
+  confidence: 0.9,
+  ...more,
+});
+const look = (one: Moment, playback: Alignment | null, kind = recipe) =>
+  examinePlayback(one, kind, ruler, { takes, solved: {} }, (slot) => (slot === 'left' ? playback : null));
+
+describe('a take that was filmed to the song', () => {
+  const shown = timeOfBeat(ruler.grid, 8);
+
+  it('runs with the film once it is laid as offered, whatever was off, with a clock that drifts too', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -4, max: 0.5, noNaN: true }),
+        fc.integer({ min: -80, max: 80 }),
+        (off, drift) => {
+          // Planted: at two seconds of the take the song was that far off what the film plays there.
+          const playback = heard(shown - 2 + off, { drift });
+          const [found] = look(moment(2), playback);
+          const ahead = off + (2 * drift) / 1e6;
+          if (Math.abs(ahead) <= 0.021) {
+            expect(found.code).toBe('playback.on');
+            return;
+          }
+          expect(found.measured?.value).toBeCloseTo(ahead, 9);
+          expect(found).toMatchObject({
+            code: 'playback.off',
+            severity: 'watch',
+            fix: { command: 'layOnSong' },
+          });
+          const { at } = found.fix?.args as { at: number };
+          const [left] = look(moment(at), playback);
+          expect(left).toMatchObject({ code: 'playback.on', severity: 'fine' });
+          expect(Math.abs(left.measured?.value ?? 1)).toBeLessThan(0.001);
+        },
+      ),
+    );
+  });
+
+  it('is told where it never reaches the passage, and nothing where the song is not heard, or not meant to be', () => {
+    expect(look(moment(1), heard(shown + 3)).map(({ code, fix }) => [code, fix])).toEqual([
+      ['playback.out', undefined],
+    ]);
+    expect(look(moment(), heard(shown - 30)).map(({ code }) => code)).toEqual(['playback.out']);
+    expect(look(moment(), heard(shown - 1, { confidence: 0.2 }))).toEqual([]);
+    expect(look(moment(), null)).toEqual([]);
+    expect(look(moment(), heard(shown - 1), speedRamp as unknown as Recipe)).toEqual([]);
+  });
+
+  it('is said in words with which way it is off', () => {
+    const say = (off: number) =>
+      sayFinding(look(moment(2), heard(shown - 2 + off))[0], { takes: { l: 'Take 4' }, grid: ruler.grid })
+        .text;
+    expect(say(0.25)).toMatch(
+      /^The song that is heard in Take 4 runs .* ahead of the film’s where the left begins .* comes early/,
+    );
+    expect(say(-0.25)).toMatch(/behind the film’s .* comes late/);
+    expect(say(0.004)).toMatch(/^The song is heard in Take 4, and its left runs with it/);
+  });
+});

@@ -1,0 +1,55 @@
+import { allowed } from '../finding/allowed';
+import type { Finding } from '../finding/finding';
+import type { Words } from '../finding/words';
+import type { Alignment } from '../footage/align-sound';
+import type { Moment } from '../model/records';
+import { fillOf, plateSlot } from '../model/slots';
+import { timeOfBeat } from '../time/grid';
+import type { Material } from './material';
+import type { Recipe, Ruler } from './recipe';
+
+const playbackTroubles = {
+  'playback.on': ({ take, facts, measured }) =>
+    `The song is heard in ${take}, and its ${facts.slot} runs with it: ${measured} apart.`,
+  'playback.off': ({ take, facts, measured, value, allowed }) =>
+    `The song that is heard in ${take} runs ${measured} ${value > 0 ? 'ahead of' : 'behind'} the film’s where the ${facts.slot} begins (allowed ${allowed}): what was done on a beat comes ${value > 0 ? 'early' : 'late'}, and lips are off. Lay it on the song, or leave it where another passage is meant.`,
+  'playback.out': ({ take, facts, measured, value }) =>
+    `The song that is heard in ${take} runs ${measured} ${value > 0 ? 'ahead of' : 'behind'} the film’s where the ${facts.slot} begins, and the take does not reach the passage that the moment shows. Choose another take, or move the moment.`,
+} satisfies Words;
+type PlaybackCode = keyof typeof playbackTroubles;
+export const playbackWords: Words = playbackTroubles;
+
+/**
+ * Whether takes that were filmed to the song run with it where they show, for kinds whose takes run on as filmed.
+ * @param heard where the song is heard in the take that fills a slot; null where it is not, or is not known yet
+ */
+export function examinePlayback(
+  moment: Moment,
+  recipe: Recipe,
+  { grid }: Ruler,
+  { takes }: Material,
+  heard: (slot: string) => Alignment | null,
+): Finding<PlaybackCode>[] {
+  if (!recipe.runsOn) return [];
+  const slots = recipe.slotsIn?.(moment) ?? recipe.slots;
+  return slots.flatMap(({ key, title }): Finding<PlaybackCode>[] => {
+    const chosen = takes[key];
+    const playback = key === plateSlot ? null : heard(key);
+    if (!chosen?.measure || !playback || playback.confidence < allowed.heard) return [];
+    const { at } = fillOf(moment, key);
+    const shown = timeOfBeat(grid, recipe.showsFrom(moment, key));
+    const ahead = at + playback.offset + (playback.drift * at) / 1e6 - shown;
+    const found = {
+      where: { moment: moment.id, take: chosen.take.id },
+      measured: { value: ahead, unit: 'seconds' as const },
+      allowed: { value: allowed.playback, unit: 'seconds' as const },
+      facts: { slot: title },
+    };
+    if (Math.abs(ahead) <= allowed.playback) return [{ ...found, code: 'playback.on', severity: 'fine' }];
+    const should = at - ahead;
+    if (should < 0 || should > chosen.measure.times.last)
+      return [{ ...found, code: 'playback.out', severity: 'watch' }];
+    const fix = { command: 'layOnSong' as const, args: { moment: moment.id, slot: key, at: should } };
+    return [{ ...found, code: 'playback.off', severity: 'watch', fix }];
+  });
+}
