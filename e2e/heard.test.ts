@@ -19,7 +19,7 @@ describe('a take that was filmed to the song', () => {
         ...['-filter_complex', room, '-map', '0:v', '-map', '[out]', '-c:v', 'copy', '-c:a', 'aac'],
         ...['-b:a', '96k', '-shortest', file(name)],
       );
-    const bench = await open({ seed: songFilm(), at: 'station=match' });
+    const bench = await open({ seed: songFilm(), keep: ['proxies'], at: 'station=match' });
     await bench.bringIn(demo('bench-plate-start.mp4'), ...Object.keys(begins).map(file));
     await bench.page.locator('[data-take="Right 1"] img').waitFor();
     await bench.settled();

@@ -1,4 +1,5 @@
 import type { Alignment } from '@/core/footage/align-sound';
+import type { Apart, ShotSheet } from '@/core/footage/cuts/shots';
 import type { Answer } from '@/core/footage/task';
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type * as z from 'zod/mini';
@@ -49,6 +50,7 @@ export type MeasureValue =
   | FoundValue
   | { method: 'comparison'; comparison: Comparison }
   | { method: 'playback'; playback: Alignment }
+  | { method: 'apart'; apart: Apart; sheet: ShotSheet; pictures: Blob }
   | { method: 'sound'; sound: SongSound }
   | { method: 'beats'; beats: BeatTrack }
   | { method: 'sections'; form: SongSections }

@@ -1,13 +1,13 @@
 import { partKey, takeParts, type TakePart } from '@/core/footage/take-parts';
 import type { Moment, Take } from '@/core/model/records';
-import { noSlot, plateSlot } from '@/core/model/slots';
+import { filmSlot, noSlot, plateSlot } from '@/core/model/slots';
 import { remembered } from '@/core/remember';
 import { songPartKey, songParts, type SongPart } from '@/core/song/parts';
 import { isOverPlate, laysOverPlate, recipeOf, slotsInUse } from '@/core/recipes/built';
 import { renderKey } from './commands/renders';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
-import { compareKey, playbackKey, type Snapshot } from './snapshot';
+import { apartKey, compareKey, playbackKey, type Snapshot } from './snapshot';
 import { versionsOf } from './versions';
 
 /** A piece of work that is missing, under the key that its result will have. */
@@ -19,6 +19,7 @@ export type Need =
   | { kind: 'plate'; key: string; label: string; take: Take; from: Take[] }
   | { kind: 'compare'; key: string; label: string; take: Take; plate: Take }
   | { kind: 'playback'; key: string; label: string; take: Take; song: string }
+  | { kind: 'apart'; key: string; label: string; take: Take }
   | { kind: 'work'; key: string; label: string; moment: Moment; work: KeyedWork }
   | { kind: 'render'; key: string; label: string; render: string; moment: Moment | null };
 
@@ -89,6 +90,9 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
     const key = playbackKey(take, sounding);
     want({ kind: 'playback', key, label: `Looking for the song in ${take.name}`, take, song: sounding });
   }
+  for (const take of takes)
+    if (take.slot === filmSlot && measures.has(partKey('pictures', take)))
+      want({ kind: 'apart', key: apartKey(take), label: `Taking ${take.name} apart`, take });
   for (const [take, plate] of comparedOf(snapshot)) {
     if ([take, plate].some((one) => comparedBy.some((part) => !measures.has(partKey(part, one))))) continue;
     const key = compareKey(take, plate);

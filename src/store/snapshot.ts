@@ -1,4 +1,5 @@
 import type { Alignment } from '@/core/footage/align-sound';
+import type { Apart, ShotSheet } from '@/core/footage/cuts/shots';
 import { partKey, type TakeSource } from '@/core/footage/take-parts';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Project, Take } from '@/core/model/records';
@@ -88,6 +89,18 @@ export function comparisonOf(snapshot: Snapshot, take: Take | null, plate: Take 
   if (!take || !plate || take.id === plate.id) return null;
   const value = snapshot.measures.get(compareKey(take, plate))?.value;
   return value?.method === 'comparison' ? value.comparison : null;
+}
+
+/** The key of what a film consists of. */
+export const apartKey = (take: TakeSource) => `apart-1(${partKey('pictures', take)})`;
+
+/** What a film consists of, and a picture of each shot; null until it was taken apart. */
+export function apartOf(
+  { measures }: Pick<Snapshot, 'measures'>,
+  take: Take,
+): { apart: Apart; sheet: ShotSheet; pictures: Blob } | null {
+  const value = measures.get(apartKey(take))?.value;
+  return value?.method === 'apart' ? value : null;
 }
 
 /** The key of where a song is heard in a take. @param song its sound */

@@ -9,6 +9,8 @@ export type Where = {
   part: string | null;
   setup: string | null;
   shot: string | null;
+  /** the film that is taken apart */
+  film: string | null;
   /** number of the training round that is played; a new one each time where there is none */
   round: string | null;
 };
@@ -34,6 +36,7 @@ export function useWhere(): Where {
     part: get('part'),
     setup: get('setup'),
     shot: get('shot'),
+    film: get('film'),
     round: get('round'),
   };
 }

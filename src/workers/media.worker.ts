@@ -11,6 +11,7 @@ import { packBundle, unpackBundle } from '@/media/bundle-zip';
 import { platePictures, quickCheck } from '@/media/quick-check';
 import { solveTask } from '@/media/solve-task';
 import { songWithSounds, soundsAlone } from '@/media/sounds';
+import { takeApart } from '@/media/take-apart';
 import { plainErrors } from './plain-errors';
 
 const api = plainErrors({
@@ -23,6 +24,7 @@ const api = plainErrors({
   clickTrack,
   songWithSounds,
   soundsAlone,
+  takeApart,
   takeEvents,
   findPlayback,
   compareTake,

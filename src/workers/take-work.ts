@@ -137,3 +137,12 @@ export const makePlate: Doing<'plate'> = async (job, api) => {
     true,
   );
 };
+
+export const takeFilmApart: Doing<'apart'> = async (job, api) => {
+  const { store, need, progress } = job;
+  const { take, key } = need;
+  const [proxy, times] = await Promise.all([store.proxies.get(take.media), startsOf(store, take)]);
+  if (!proxy || !times) return refuse('absent', 'This film has to be measured again. Bring it in again.');
+  const found = await api.takeApart(proxy.blob, times, progress);
+  await keep(job, take.media, [{ key, value: { method: 'apart', ...found } }]);
+};

@@ -2,7 +2,7 @@ import { allowed } from '../finding/allowed';
 import type { Finding, Severity } from '../finding/finding';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
-import { noSlot } from '../model/slots';
+import { filmSlot, noSlot } from '../model/slots';
 import { cutOff, type Size } from '../geometry/size';
 import type { Placement } from '../geometry/placement';
 import type { TakeCode } from './take-words';
@@ -15,7 +15,7 @@ function direction({ dx, dy }: Placement): string {
 
 /** Judges how a take can be read at all. One that nobody has a use for is only said to be open. */
 function examineLight(take: Take, { light }: TakeMeasure): Finding<TakeCode>[] {
-  if (!light || take.slot === null || take.slot === noSlot) return [];
+  if (!light || take.slot === null || take.slot === noSlot || take.slot === filmSlot) return [];
   const found = (code: TakeCode, severity: Severity, value: number, most: number): Finding<TakeCode> => ({
     code,
     severity,
@@ -76,7 +76,7 @@ export function examineTake(
     });
   }
   const cut = cutOff(measure.size, delivery);
-  if (cut.share > allowed.cropped) {
+  if (cut.share > allowed.cropped && take.slot !== filmSlot) {
     add({
       code: 'take.cropped',
       severity: 'watch',

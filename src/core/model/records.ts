@@ -81,6 +81,8 @@ const takeSchema = z.object({
   match: z.boolean(),
   /** how the colours of a file that does not say so are read; left out, as its size suggests */
   matrix: z.optional(z.enum(['bt709', 'bt601'])),
+  /** what somebody noted of a film that is taken apart, by the frame of its shot */
+  notes: z.optional(z.record(z.string(), longText)),
   /** a still that stands in for what is to be filmed */
   sketch: z.optional(z.literal(true)),
   /** a clean plate that the bench puts together from other takes, and the setup that it serves; its file is missing until it has */

@@ -9,6 +9,9 @@ export const plateSlot = 'plate';
 /** The slot of a take that a person keeps out of every moment. */
 export const noSlot = 'none';
 
+/** The slot of a finished film that is taken apart, and fills no moment. */
+export const filmSlot = 'film';
+
 const empty: Fill = { take: null, at: 0, taps: [] };
 
 /** What fills a slot; nothing, from the take's beginning, where nobody said. */

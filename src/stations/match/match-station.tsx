@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { allowed } from '@/core/finding/allowed';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
 import type { Moment, Take } from '@/core/model/records';
-import { fillOf } from '@/core/model/slots';
+import { filmSlot, fillOf } from '@/core/model/slots';
 import { laysOverPlate, pairedSlots, recipeOf, slotsInUse, usualRecipe } from '@/core/recipes/built';
 import type { Recipe } from '@/core/recipes/recipe';
 import { createMoment, fillSlots } from '@/store/commands/moments';
@@ -15,10 +15,12 @@ import { useData, useServices } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { Term } from '@/ui/term';
+import { goTo, useWhere } from '@/ui/where';
 import { Empty, Part, Station } from '../station';
 import { CameraCurve, LightCurve } from './pair-curves';
 import { PairPicture } from './pair-picture';
 import { Poster, Swatch } from './swatch';
+import { TakenApart } from './taken-apart';
 
 const question = 'Which takes belong together?';
 
@@ -67,6 +69,11 @@ export function MatchStation() {
   const projectId = useData((data) => data.snapshot.project.id);
   const builtMoment = useData((data) => data.builtMoment);
   const recipe = builtMoment && recipeOf(builtMoment);
+  const { film } = useWhere();
+  const shown = useData((data) =>
+    data.snapshot.takes.find(({ id, slot }) => id === film && slot === filmSlot),
+  );
+  if (shown) return <TakenApart take={shown} onBack={() => goTo({ film: null })} />;
   if (builtMoment && recipe && !pairedSlots(recipe)) return <NoPairs moment={builtMoment} recipe={recipe} />;
   return <PairBoard key={projectId} />;
 }

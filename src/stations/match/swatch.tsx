@@ -1,17 +1,19 @@
 'use client';
 import { useMemo } from 'react';
 import type { Take } from '@/core/model/records';
-import { noSlot } from '@/core/model/slots';
+import { filmSlot, noSlot } from '@/core/model/slots';
 import { slotsOverPlate } from '@/core/recipes/built';
 import { formatClock } from '@/core/time/timecode';
 import { setTake } from '@/store/commands/takes';
 import { takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
 import { LiveChoice } from '@/ui/live-choice';
+import { goTo } from '@/ui/where';
 import { useRemoveTake } from '../use-remove-take';
 
 const slots = [
   ...slotsOverPlate.map(({ key, title }) => ({ value: key, text: title })),
+  { value: filmSlot, text: 'a finished film' },
   { value: noSlot, text: 'not used' },
 ];
 
@@ -88,6 +90,15 @@ export function Swatch({
           </button>
           {asking}
         </div>
+        {take.slot === filmSlot && (
+          <button
+            type="button"
+            className="text-left font-semibold underline underline-offset-2 pointer-coarse:min-h-11"
+            onClick={() => goTo({ film: take.id })}
+          >
+            See how it is cut
+          </button>
+        )}
       </figcaption>
     </figure>
   );

@@ -14,6 +14,10 @@ export const setTake = (
   set: { slot?: string; steady?: boolean; match?: boolean; name?: string; matrix?: YuvMatrix },
 ) => change(store, project, label, [{ record: take, set }]);
 
+/** Notes something of a shot of a film that is taken apart. @param frame its first one */
+export const noteShot = (store: Store, project: string, take: string, frame: number, text: string) =>
+  change(store, project, 'Note a shot', [{ record: take, set: { [`notes.${frame}`]: text } }]);
+
 /** Takes a clip, or a sound of one's own, out of the project; undo brings it back. */
 export const removeTake = (store: Store, project: string, take: string) =>
   change(store, project, 'Take out of the project', [{ remove: take }]);

@@ -1,0 +1,89 @@
+import { cutFinder } from '@/core/footage/cuts/cut-finder';
+import { freezeFinder } from '@/core/footage/cuts/freezes';
+import { shotsOf, type Apart, type FilmMark, type ShotSheet } from '@/core/footage/cuts/shots';
+import { fitWithin } from '@/core/geometry/size';
+import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
+import { openInput } from './open';
+import type { Progress } from './measure-take';
+import { PictureReader, readPictures } from './pictures';
+
+/** pixels across of a shot's small picture, how many stand side by side, and how many are kept at most */
+const [across, perRow, most] = [128, 16, 400];
+
+/** A small picture of each shot, side by side and row by row, as a JPEG; those past the last one that is kept are left out. */
+async function sheetOf(
+  film: Blob,
+  times: Float64Array,
+  { marks, frames, seconds }: Apart,
+): Promise<{ sheet: ShotSheet; pictures: Blob }> {
+  const shots = shotsOf({ marks, frames, seconds }).slice(0, most);
+  const reader = new PictureReader(film, times, 1);
+  try {
+    const first = await reader.at(0);
+    const size = {
+      width: across,
+      height: Math.max(2, Math.round((across * first.height) / first.width / 2) * 2),
+    };
+    const columns = Math.min(perRow, shots.length);
+    const canvas = new OffscreenCanvas(columns * size.width, Math.ceil(shots.length / columns) * size.height);
+    const paper = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
+    for (const [index, { seconds: shot }] of shots.entries()) {
+      // The middle of a shot shows it better than its first picture.
+      const { data } = yuvToRgba(resizeYuv(await reader.at((shot.from + shot.until) / 2), size));
+      const picture = new ImageData(data as Uint8ClampedArray<ArrayBuffer>, size.width, size.height);
+      paper.putImageData(picture, (index % columns) * size.width, Math.floor(index / columns) * size.height);
+      reader.release();
+    }
+    const pictures = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
+    return { pictures, sheet: { columns, count: shots.length, ...size } };
+  } finally {
+    await reader.close();
+  }
+}
+
+/** pixels of the longer side in which a film is looked at */
+const side = 160;
+
+/**
+ * Finds the cuts, dissolves, flashes and freezes of a film.
+ * @param film its proxy, whose pictures match the film's one to one
+ * @param times seconds at which each picture of the film begins to show
+ */
+export async function takeApart(
+  film: Blob,
+  times: Float64Array,
+  onProgress: Progress,
+): Promise<{ apart: Apart; sheet: ShotSheet; pictures: Blob }> {
+  const usual = times.length > 1 ? (times[times.length - 1] - times[0]) / (times.length - 1) : 1 / 25;
+  const [cuts, freezes] = [cutFinder(1 / usual), freezeFinder(1 / usual)];
+  const input = openInput(film);
+  let frames = 0;
+  try {
+    for await (const { picture } of readPictures(input)) {
+      const small = resizeYuv(picture, fitWithin(picture, side));
+      const seconds = times[Math.min(frames, times.length - 1)];
+      cuts.push(yuvToRgba(small), seconds);
+      freezes.push({ width: small.width, height: small.height, data: small.y }, seconds);
+      frames++;
+      onProgress((0.9 * frames) / Math.max(1, times.length));
+    }
+  } finally {
+    input.dispose();
+  }
+  const at = (frame: number) => times[Math.min(frame, times.length - 1)] ?? 0;
+  const marks: FilmMark[] = [
+    ...cuts.finish().map((event) => ({ ...event, seconds: at(event.frame) })),
+    ...freezes.finish().map(({ from }) => ({
+      frame: from,
+      seconds: at(from),
+      kind: 'freeze' as const,
+      strength: 1,
+    })),
+  ];
+  const apart = {
+    marks: marks.sort((one, other) => one.frame - other.frame),
+    frames,
+    seconds: at(frames - 1) + usual,
+  };
+  return { apart, ...(await sheetOf(film, times, apart)) };
+}
