@@ -1,14 +1,12 @@
 'use client';
-import { partKey } from '@/core/footage/take-parts';
 import { useMemo, useState } from 'react';
-import { allowed } from '@/core/finding/allowed';
 import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
 import type { Moment, Take } from '@/core/model/records';
 import { filmSlot, fillOf } from '@/core/model/slots';
 import { laysOverPlate, pairedSlots, recipeOf, slotsInUse, usualRecipe } from '@/core/recipes/built';
 import type { Recipe } from '@/core/recipes/recipe';
 import { createMoment, fillSlots } from '@/store/commands/moments';
-import { plateFor, plateOfMoment, serves, setupOfMoment } from '@/store/plates';
+import { serves, setupOfMoment } from '@/store/plates';
 import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 import { useOffer } from '@/ui/actions/offers';
 import { useData, useServices } from '@/ui/bench-context';
@@ -19,16 +17,27 @@ import { goTo, useWhere } from '@/ui/where';
 import { Empty, Part, Station } from '../station';
 import { CameraCurve, LightCurve } from './pair-curves';
 import { PairPicture } from './pair-picture';
+import { AllTakes } from './all-takes';
 import { Poster, Swatch } from './swatch';
+import { plateHere, verdict } from './verdict';
 import { TakenApart } from './taken-apart';
 
 const question = 'Which takes belong together?';
 
-type Pair = { first: Take; second: Take };
+type PartName = 'pairs' | 'takes';
+const matchParts: { id: PartName; text: string }[] = [
+  { id: 'pairs', text: 'Pairs' },
+  { id: 'takes', text: 'All takes' },
+];
 
-/** The plate that a take is judged by here: the moment's, else that of its own setup. */
-const plateHere = (snapshot: Snapshot, moment: Moment | null, take: Take): Take | null =>
-  moment ? plateOfMoment(snapshot, moment) : plateFor(snapshot, take);
+/** The parts of this station, with the one that is shown. */
+const partsShown = (shown: PartName, go: (where: { part: string }) => void) => ({
+  options: matchParts,
+  shown,
+  onShow: (id: PartName) => go({ part: id }),
+});
+
+type Pair = { first: Take; second: Take };
 
 /** The score of a pair; null until both were compared with one plate. */
 function pairScore(snapshot: Snapshot, moment: Moment | null, { first, second }: Pair): PairScore | null {
@@ -41,39 +50,19 @@ function pairScore(snapshot: Snapshot, moment: Moment | null, { first, second }:
   return sides[0] && sides[1] ? scorePair([sides[0], sides[1]]) : null;
 }
 
-/** A word about a take for its swatch: how far it moved, or how its light differs. */
-function verdict(
-  snapshot: Snapshot,
-  moment: Moment | null,
-  take: Take,
-): { text: string; good: boolean } | null {
-  const measure = takeMeasure(snapshot, take);
-  const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
-  if (!measure) {
-    const ended = snapshot.halted.get(partKey('pictures', take))?.reason;
-    return ended ? { text: 'not measured', good: false } : { text: 'measuring', good: true };
-  }
-  if (!comparison) return null;
-  const factor = snapshot.project.width / measure.size.width;
-  const move = comparison.path.furthest.move * factor;
-  const stops = comparison.colour?.stops ?? 0;
-  if (comparison.agreement < allowed.agreement) return { text: 'other view', good: false };
-  if (move > allowed.move && !take.steady) return { text: `${move.toFixed(1)} px`, good: false };
-  if (Math.abs(stops) > allowed.stops && !take.match)
-    return { text: `${stops > 0 ? '+' : '−'}${Math.abs(stops).toFixed(2)} stop`, good: false };
-  return { text: take.steady || take.match ? 'mended' : 'still', good: true };
-}
-
 /** The pair board where each take of one slot is joined with one of another; the others choose theirs in the sentence. */
 export function MatchStation() {
   const projectId = useData((data) => data.snapshot.project.id);
   const builtMoment = useData((data) => data.builtMoment);
   const recipe = builtMoment && recipeOf(builtMoment);
-  const { film } = useWhere();
+  const { film, part } = useWhere();
+  const { go } = useServices();
+  const some = useData((data) => data.snapshot.takes.length > 0);
   const shown = useData((data) =>
     data.snapshot.takes.find(({ id, slot }) => id === film && slot === filmSlot),
   );
   if (shown) return <TakenApart take={shown} onBack={() => goTo({ film: null })} />;
+  if (some && part === 'takes') return <AllTakes question={question} parts={partsShown('takes', go)} />;
   if (builtMoment && recipe && !pairedSlots(recipe)) return <NoPairs moment={builtMoment} recipe={recipe} />;
   return <PairBoard key={projectId} />;
 }
@@ -85,6 +74,7 @@ function NoPairs({ moment, recipe }: { moment: Moment; recipe: Recipe }) {
   return (
     <Station
       question={question}
+      parts={partsShown('pairs', go)}
       sub={<MomentChoice moment={moment} />}
       tools={
         <button type="button" className="knob" onClick={openFiles}>
@@ -213,6 +203,7 @@ function PairBoard() {
   return (
     <Station
       question={question}
+      parts={partsShown('pairs', go)}
       sub={
         <>
           <MomentChoice moment={moment} />
@@ -236,7 +227,7 @@ function PairBoard() {
               </button>
             </Part>
           )}
-          <Part title="All takes">
+          <Part title="The other takes">
             <Findings
               findings={[
                 ...loose,

@@ -11,7 +11,8 @@ import { LiveChoice } from '@/ui/live-choice';
 import { goTo } from '@/ui/where';
 import { useRemoveTake } from '../use-remove-take';
 
-const slots = [
+/** What a take can be. */
+export const slotOptions = [
   ...slotsOverPlate.map(({ key, title }) => ({ value: key, text: title })),
   { value: filmSlot, text: 'a finished film' },
   { value: noSlot, text: 'not used' },
@@ -49,8 +50,8 @@ export function Swatch({
   const { remove, asking } = useRemoveTake(take);
   const { id } = snapshot.project;
   // Filmed for a kind that is only planned: said, and not taken away by looking at it.
-  const own = take.slot !== null && !slots.some(({ value }) => value === take.slot) ? [take.slot] : [];
-  const options = [...slots, ...own.map((slot) => ({ value: slot, text: slot.replace(/-/g, ' ') }))];
+  const own = take.slot !== null && !slotOptions.some(({ value }) => value === take.slot) ? [take.slot] : [];
+  const options = [...slotOptions, ...own.map((slot) => ({ value: slot, text: slot.replace(/-/g, ' ') }))];
   return (
     <figure className="min-w-0" style={{ width }} data-take={take.name}>
       <div className="aspect-video w-full overflow-hidden bg-stage">

@@ -14,6 +14,15 @@ export const setTake = (
   set: { slot?: string; steady?: boolean; match?: boolean; name?: string; matrix?: YuvMatrix },
 ) => change(store, project, label, [{ record: take, set }]);
 
+/** Says of several takes at once what they are. */
+export const setTakes = (store: Store, project: string, takes: readonly string[], slot: string) =>
+  change(
+    store,
+    project,
+    'What takes are',
+    takes.map((record) => ({ record, set: { slot } })),
+  );
+
 /** Notes something of a shot of a film that is taken apart. @param frame its first one */
 export const noteShot = (store: Store, project: string, take: string, frame: number, text: string) =>
   change(store, project, 'Note a shot', [{ record: take, set: { [`notes.${frame}`]: text } }]);

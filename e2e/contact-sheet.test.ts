@@ -1,0 +1,54 @@
+import { describe, expect } from 'vitest';
+import { phone } from './support/bench-page';
+import { demoFilm } from './support/films';
+import { test } from './support/test';
+
+describe('all takes of a project', () => {
+  test('are searched, filtered, put in order by what was measured, and sorted many at once', async ({
+    open,
+  }) => {
+    const bench = await open({ seed: demoFilm(), at: 'station=match' });
+    const { page } = bench;
+    await page.getByRole('tab', { name: 'All takes' }).click();
+    await bench.arrived();
+    const names = () =>
+      page
+        .locator('[data-sheet] [data-take]')
+        .evaluateAll((all) => all.map((one) => one.getAttribute('data-take')));
+    const count = async () => Number(await page.locator('[data-sheet]').getAttribute('data-sheet'));
+    const all = await count();
+    await expect.poll(async () => (await names()).length).toBe(all);
+    // Planted in the demo: the second left take is bumped, the second right one darker.
+    await bench.choose('In which order', 'the camera that moved most first');
+    expect((await names())[0]).toBe('Bench left 2');
+    await bench.choose('In which order', 'the light that is off most first');
+    expect((await names())[0]).toBe('Bench right 2');
+    await bench.choose('In which order', 'the longest first');
+    expect((await names())[0]).toMatch(/^Bench (left|right) [12]$/);
+    await bench.choose('Which takes', 'those with something to put right');
+    await expect.poll(names).toEqual(expect.arrayContaining(['Bench left 2', 'Bench right 2']));
+    expect(await names()).not.toContain('Bench left 1');
+    await bench.choose('Which takes', 'all takes');
+    const words = page.getByRole('searchbox', { name: 'Words in a take’s name' });
+    await words.fill('2 BENCH');
+    await expect.poll(async () => (await names()).sort()).toEqual(['Bench left 2', 'Bench right 2']);
+    await bench.choose('What all of these are', 'not used');
+    const slots = async () =>
+      (await bench.records()).flatMap((one) =>
+        one.kind === 'take' && / 2$/.test(one.name) ? [one.slot] : [],
+      );
+    expect(await slots()).toEqual(['none', 'none']);
+    await bench.undo();
+    expect((await slots()).sort()).toEqual(['left', 'right']);
+    await words.fill('nothing like it');
+    await page.getByText('No take is like that.').waitFor();
+    await words.fill('');
+    await expect.poll(count).toBe(all);
+    expect(await bench.audit()).toEqual([]);
+    await page.setViewportSize(phone);
+    await page.reload();
+    await bench.arrived();
+    await expect.poll(count).toBe(all);
+    expect(await bench.overflow()).toBe(0);
+  });
+});
