@@ -135,6 +135,7 @@ export async function fillScale(store: Store, project: string, share = 1): Promi
           left: 0,
           agreement: 0.9,
           covered: new Uint8Array(1296),
+          standing: { times: [0], packed: [new Uint8Array(162)] },
         },
       });
   }

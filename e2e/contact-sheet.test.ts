@@ -51,4 +51,31 @@ describe('all takes of a project', () => {
     await expect.poll(count).toBe(all);
     expect(await bench.overflow()).toBe(0);
   });
+
+  test('are ranked in pairs by what counts, which is said, changed, and kept', async ({ open }) => {
+    const bench = await open({ seed: demoFilm(), keep: ['proxies'], at: 'station=match' });
+    const { page } = bench;
+    const said = async (pair: string) =>
+      (await page.locator(`[data-pair="${pair}"]`).getAttribute('title')) ?? '';
+    const score = async (pair: string) => Number(/: (\d+) of 100/.exec(await said(pair))?.[1] ?? NaN);
+    const [good, moved, dark] = [
+      'Bench left 1 with Bench right 1',
+      'Bench left 2 with Bench right 1',
+      'Bench left 1 with Bench right 2',
+    ];
+    await expect
+      .poll(() => said(good))
+      .toMatch(/of 100; camera \d+, light \d+, join \d+, apart \d+, near \d+/);
+    const before = [await score(good), await score(moved), await score(dark)];
+    expect(before[0]).toBeGreaterThan(Math.max(before[1], before[2]));
+    await bench.choose('How much it counts: A camera that stands', 'not at all');
+    await expect.poll(() => score(moved)).toBeGreaterThan(before[1] + 5);
+    await bench.choose('How much it counts: the same light', 'more than all else');
+    await expect.poll(() => score(dark)).toBeLessThan(before[2] - 5);
+    await page.reload();
+    await bench.arrived();
+    await expect.poll(() => score(dark)).toBeLessThan(before[2] - 5);
+    await bench.undo(2);
+    await expect.poll(async () => [await score(good), await score(moved), await score(dark)]).toEqual(before);
+  });
 });

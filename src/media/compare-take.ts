@@ -10,7 +10,7 @@ import {
 } from '@/core/geometry/placement';
 import { cameraAt, cameraPath } from '@/core/footage/camera-path';
 import { matchTake } from '@/core/footage/colour-match';
-import { coveredCells, presenceOf } from '@/core/footage/presence';
+import { coveredCells, packCells, presenceOf, type Standing } from '@/core/footage/presence';
 import { pictureAt } from '@/core/footage/picture-times';
 import { prepareReference } from '@/core/footage/reference';
 import { registerFrame } from '@/core/footage/register';
@@ -85,11 +85,15 @@ export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison
     track[pictureAt(take.times, time)].agreement >= allowed.agreement;
   const lit = new Set(lightAt.map((share) => Math.round(share * (pictures.length - 1))));
   const covered = new Uint8Array(coveredCells.width * coveredCells.height);
+  const standing: Standing = { times: [], packed: [] };
   const views: { time: number; picture: RgbaImage }[] = [];
   for (const [index, still] of pictures.entries()) {
     const picture = yuvToRgba(still.picture);
     if (lit.has(index) && (seen(still) || !pictures.some(seen))) views.push({ time: still.time, picture });
-    presenceOf(empty, picture, coveredCells, 30).forEach((value, cell) => (covered[cell] |= value));
+    const there = presenceOf(empty, picture, coveredCells, 30);
+    there.forEach((value, cell) => (covered[cell] |= value));
+    standing.times.push(still.time);
+    standing.packed.push(packCells(there));
   }
   const path = cameraPath(placements, take.times, take.size);
   const camera = cameraAt(path);
@@ -100,5 +104,6 @@ export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison
     colour: matchTake(empty, views),
     agreement: base.agreement,
     covered,
+    standing,
   };
 }

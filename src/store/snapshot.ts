@@ -64,7 +64,7 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
 }
 
 export const compareKey = (take: TakeSource, plate: TakeSource) =>
-  `comparison-6(${partKey('camera', take)},${partKey('camera', plate)})`;
+  `comparison-7(${partKey('camera', take)},${partKey('camera', plate)})`;
 
 type KeptMeasure = TakeMeasure & { poster: Blob; complete: boolean };
 const takes = rememberedWith<MeasureValue, KeptMeasure>();

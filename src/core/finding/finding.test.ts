@@ -3,7 +3,7 @@ import { inPlace } from '../geometry/placement';
 import { cameraPath } from '../footage/camera-path';
 import { pictureTimes } from '../footage/picture-times';
 import { beginsAfter } from '../footage/take-words';
-import { examineTake, scorePair } from '../footage/take-findings';
+import { examineTake } from '../footage/take-findings';
 import type { TakeMatch } from '../footage/colour-match';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
@@ -47,6 +47,7 @@ const comparison = (set: Partial<Comparison> = {}): Comparison => ({
   colour: light(0, 0.4),
   agreement: 0.95,
   covered: new Uint8Array(),
+  standing: { times: [], packed: [] },
   ...set,
 });
 const names = { takes: { t: 'Take 3' }, grid: null };
@@ -156,27 +157,5 @@ describe('findings about a take', () => {
       { code: 'c', severity: 'watch', where: {} },
     ]);
     expect(order.map((finding) => finding.code)).toEqual(['b', 'c', 'a']);
-  });
-});
-
-describe('pairs', () => {
-  const side = (set: object) => ({
-    move: 0,
-    before: 0.4,
-    after: 0.4,
-    steady: false,
-    match: false,
-    covered: Uint8Array.of(1, 1, 0, 0),
-    ...set,
-  });
-  const other = side({ covered: Uint8Array.of(0, 0, 1, 1) });
-
-  it('prefers takes that stand still, share their light and leave each other room', () => {
-    const good = scorePair([side({}), other]).score;
-    expect(good).toBeGreaterThan(0.95);
-    expect(scorePair([side({ move: 3 }), other]).score).toBeLessThan(good);
-    expect(scorePair([side({ before: 6 }), other]).score).toBeLessThan(good);
-    expect(scorePair([side({}), side({})]).score).toBe(0);
-    expect(scorePair([side({ move: 3, steady: true }), other]).score).toBeGreaterThan(0.9);
   });
 });

@@ -88,7 +88,11 @@ describe('pairs of takes', () => {
         const weights = { ...usualWeights, contact: weight };
         const names = Object.keys(weights) as (keyof typeof weights)[];
         const all = names.reduce((sum, name) => sum + weights[name], 0);
-        const score = names.reduce((sum, name) => sum + (weights[name] * pair.parts[name]) / all, 0);
+        // The weighted geometric mean, each part 0.02 at least.
+        const score = names.reduce(
+          (product, name) => product * Math.max(0.02, pair.parts[name]) ** (weights[name] / all),
+          1,
+        );
         expect(pair.score).toBeCloseTo(score, 9);
         for (const name of names) {
           expect(pair.parts[name]).toBeGreaterThanOrEqual(0);

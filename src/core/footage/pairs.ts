@@ -36,7 +36,7 @@ export type RankedPair = {
   b: string;
   /** seconds: what b shows at t belongs beside what a shows at t + offset */
   offset: number;
-  /** 0..1 */
+  /** 0..1: the mean of its parts, each counted by its weight, as a product */
   score: number;
   /** 0..1 each, 0.5 where it is not known */
   parts: Record<keyof PairWeights, number>;
@@ -52,6 +52,8 @@ const mostShift = 1;
 /** cells across in which two are held against each other */
 const across = 32;
 const unknown = 0.5;
+/** a part counts as so much at least, so that one that fails leaves an order among those that fail */
+const least = 0.02;
 
 /** Who stands where in a take, in few cells: frame by frame, and where they ever stand. */
 type Standing = {
@@ -175,8 +177,11 @@ export function rankPairs(
   const all = names.reduce((sum, name) => sum + wanted[name], 0);
   if (!(all > 0) || names.some((name) => !(wanted[name] >= 0)))
     refuse('weights', 'Nothing counts for these pairs. Let at least one part of their score count.');
+  // What fails in one part is not made up for by the others.
   const scoreOf = (parts: RankedPair['parts']) =>
-    names.reduce((sum, name) => sum + wanted[name] * parts[name], 0) / all;
+    Math.exp(
+      names.reduce((sum, name) => sum + wanted[name] * Math.log(Math.max(least, parts[name])), 0) / all,
+    );
   const [ones, others] = [a, b].map((takes) => takes.map((take) => ({ take, standing: standingIn(take) })));
   const pairs = ones.flatMap((one) =>
     others.map((other): RankedPair => {

@@ -8,6 +8,20 @@ export type Presence = Size & { frames: Uint8Array[] };
 /** The coarse grid in which a comparison keeps where a take ever differs from its plate. */
 export const coveredCells: Size = { width: 48, height: 27 };
 
+/** Who stands where at some seconds of a take: cells of a coarse grid, eight to a byte. */
+export type Standing = { times: number[]; packed: Uint8Array[] };
+
+/** Cells of 0 and 1, eight to a byte. */
+export function packCells(cells: ArrayLike<number>): Uint8Array {
+  const out = new Uint8Array(Math.ceil(cells.length / 8));
+  for (let cell = 0; cell < cells.length; cell++) if (cells[cell]) out[cell >> 3] |= 1 << (cell & 7);
+  return out;
+}
+
+/** What {@link packCells} packed. @param count how many cells there are */
+export const unpackCells = (packed: Uint8Array, count: number): Uint8Array =>
+  Uint8Array.from({ length: count }, (_, cell) => (packed[cell >> 3] >> (cell & 7)) & 1);
+
 /** Compares means of small squares, so that noise does not count. `limit` in codes. */
 export function presenceOf(plate: RgbaImage, frame: RgbaImage, size: Size, limit = 14): Uint8Array {
   const out = new Uint8Array(size.width * size.height);

@@ -3,6 +3,7 @@ import type { Nearness } from '../footage/contact';
 import type { Light } from '../footage/analysers/light';
 import type { Motion } from '../footage/analysers/motion';
 import type { CameraPath } from '../footage/camera-path';
+import type { Standing } from '../footage/presence';
 import type { PictureTimes } from '../footage/picture-times';
 import type { FoundSection } from '../song/sections';
 import type { Point, Size } from '../geometry/size';
@@ -84,6 +85,8 @@ export type Comparison = {
   agreement: number;
   /** cells of a coarse grid in which the take ever differs from the plate */
   covered: Uint8Array;
+  /** the same at the seconds of its kept pictures */
+  standing: Standing;
 };
 
 /** What decoding a song gives. */

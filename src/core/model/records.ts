@@ -26,6 +26,8 @@ const projectSchema = z.object({
   units: z.optional(z.enum(['metric', 'imperial'])),
   /** more kinds of effect than this make the film look like a catalogue; unset is 5 */
   kinds: z.optional(z.int().check(z.minimum(1), z.maximum(20))),
+  /** how much each part of a pair's score counts; unset is as usual */
+  pairWeights: z.optional(z.record(z.string(), z.number().check(z.minimum(0), z.maximum(9)))),
   /** an upright film is cut out of the picture */
   upright: z.optional(z.boolean()),
 });

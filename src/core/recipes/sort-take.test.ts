@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { coveredCells } from '../footage/presence';
 import type { Comparison, TakeMeasure } from '../model/measures';
-import { chosenTake } from './__tests__/chosen';
+import { chosenTake, nobody } from './__tests__/chosen';
 import { sortTake } from './sort-take';
 
 const rate = { num: 24, den: 1 };
@@ -20,7 +20,14 @@ function held(spans: readonly (readonly [number, number])[], agreement = 0.9): C
     const [x, y] = [((cell % width) + 0.5) / width, Math.floor(cell / width) / height];
     return y > 0.3 && spans.some(([from, until]) => x > from && x < until) ? 1 : 0;
   });
-  return { path: {} as Comparison['path'], left: 0, colour: null, agreement, covered };
+  return {
+    path: {} as Comparison['path'],
+    left: 0,
+    colour: null,
+    agreement,
+    covered,
+    standing: nobody,
+  };
 }
 
 describe('what a take was filmed for', () => {

@@ -1,8 +1,9 @@
 'use client';
 import { useMemo, useState } from 'react';
-import { pairSide, scorePair, type PairScore } from '@/core/footage/take-findings';
+import { pairMeasures } from '@/core/footage/pair-measures';
+import { rankPairs, usualWeights, type PairWeights, type RankedPair } from '@/core/footage/pairs';
 import type { Moment, Take } from '@/core/model/records';
-import { filmSlot, fillOf } from '@/core/model/slots';
+import { filmSlot, fillOf, noSlot, plateSlot } from '@/core/model/slots';
 import { laysOverPlate, pairedSlots, recipeOf, slotsInUse, usualRecipe } from '@/core/recipes/built';
 import type { Recipe } from '@/core/recipes/recipe';
 import { createMoment, fillSlots } from '@/store/commands/moments';
@@ -15,11 +16,13 @@ import { LiveChoice } from '@/ui/live-choice';
 import { Term } from '@/ui/term';
 import { goTo, useWhere } from '@/ui/where';
 import { Empty, Part, Station } from '../station';
+import { Crossing } from './crossing';
 import { CameraCurve, LightCurve } from './pair-curves';
 import { PairPicture } from './pair-picture';
 import { AllTakes } from './all-takes';
-import { Poster, Swatch } from './swatch';
+import { Swatch } from './swatch';
 import { plateHere, verdict } from './verdict';
+import { WhatCounts } from './what-counts';
 import { TakenApart } from './taken-apart';
 
 const question = 'Which takes belong together?';
@@ -39,15 +42,39 @@ const partsShown = (shown: PartName, go: (where: { part: string }) => void) => (
 
 type Pair = { first: Take; second: Take };
 
-/** The score of a pair; null until both were compared with one plate. */
-function pairScore(snapshot: Snapshot, moment: Moment | null, { first, second }: Pair): PairScore | null {
-  const plate = plateHere(snapshot, moment, first);
-  const sides = [first, second].map((take) => {
-    const measure = takeMeasure(snapshot, take);
-    const comparison = comparisonOf(snapshot, take, plate);
-    return measure && comparison && pairSide(take, measure, comparison, snapshot.project);
-  });
-  return sides[0] && sides[1] ? scorePair([sides[0], sides[1]]) : null;
+/** Pairs of takes by their ids, as far as both were compared with one plate. */
+function rankedBy(
+  snapshot: Snapshot,
+  moment: Moment | null,
+  firsts: readonly Take[],
+  seconds: readonly Take[],
+  weights: PairWeights,
+): Map<string, RankedPair> {
+  const [ones, others] = [firsts, seconds].map((takes) =>
+    takes.flatMap((take) => {
+      const measure = takeMeasure(snapshot, take);
+      const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
+      return measure && comparison ? [pairMeasures(take, measure, comparison)] : [];
+    }),
+  );
+  return new Map(rankPairs(ones, others, weights).map((pair) => [`${pair.a} ${pair.b}`, pair]));
+}
+
+/** What a take can be whatever a moment is. */
+const ofNoKind: readonly string[] = [plateSlot, filmSlot, noSlot];
+/** takes of a slot that the board shows at the most */
+const mostShown = 24;
+
+/** The takes of one slot that the board shows: all, or those that are in the best pairs, the best first. */
+function bestOf(takes: readonly Take[], ranked: ReadonlyMap<string, RankedPair>, side: 0 | 1): Take[] {
+  if (takes.length <= mostShown) return [...takes];
+  const places = new Map<string, number>();
+  for (const { a, b } of ranked.values()) {
+    const id = side === 0 ? a : b;
+    if (!places.has(id)) places.set(id, places.size);
+  }
+  const place = ({ id }: Take) => places.get(id) ?? Infinity;
+  return [...takes].sort((one, other) => place(one) - place(other) || 0).slice(0, mostShown);
 }
 
 /** The pair board where each take of one slot is joined with one of another; the others choose theirs in the sentence. */
@@ -132,28 +159,45 @@ function PairBoard() {
   const [picked, setPicked] = useState<{ first: string; second: string } | null>(null);
   const { takes } = snapshot;
   const setup = moment && setupOfMoment(snapshot, moment);
-  const mine = takes.filter((take) => setup === null || serves(snapshot, take, setup));
   const recipe = (moment && recipeOf(moment)) ?? usualRecipe;
   const [down, across] = pairedSlots(recipe) ?? recipe.slots;
-  const [firsts, seconds] = [down, across].map((slot) => mine.filter((take) => take.slot === slot.key));
+  const { mine, firsts, seconds } = useMemo(() => {
+    const mine = snapshot.takes.filter((take) => setup === null || serves(snapshot, take, setup));
+    const [firsts, seconds] = [down, across].map(({ key }) => mine.filter(({ slot }) => slot === key));
+    return { mine, firsts, seconds };
+  }, [snapshot, setup, down, across]);
   const homeless = (take: Take) =>
     !snapshot.built.some((one) => serves(snapshot, take, setupOfMoment(snapshot, one)));
+  // What was filmed for moments of other kinds is found under all takes.
   const others = takes.filter((take) =>
-    mine.includes(take) ? !firsts.includes(take) && !seconds.includes(take) : homeless(take),
+    mine.includes(take) ? take.slot === null || ofNoKind.includes(take.slot) : homeless(take),
   );
+  // What was found is said of them all.
+  const told = takes.filter((take) => mine.includes(take) || homeless(take));
   const elsewhere = takes.filter((take) => !mine.includes(take) && !homeless(take)).length;
-  const pairs = firsts.flatMap((first) =>
-    seconds.map((second) => ({ first, second, score: pairScore(snapshot, moment, { first, second }) })),
+  const weights = useMemo(
+    () => ({ ...usualWeights, ...snapshot.project.pairWeights }),
+    [snapshot.project.pairWeights],
   );
-  const best = [...pairs].sort((a, b) => (b.score?.score ?? 0) - (a.score?.score ?? 0))[0] ?? null;
-  const used = pairs.find(
-    ({ first, second }) =>
-      moment && first.id === fillOf(moment, down.key).take && second.id === fillOf(moment, across.key).take,
+  const ranked = useMemo(
+    () => rankedBy(snapshot, moment, firsts, seconds, weights),
+    [snapshot, moment, firsts, seconds, weights],
   );
+  const [rows, columns] = useMemo(
+    () => [bestOf(firsts, ranked, 0), bestOf(seconds, ranked, 1)],
+    [firsts, seconds, ranked],
+  );
+  const pairOf = (ids: { first: string | null; second: string | null } | null): Pair | null => {
+    const first = firsts.find(({ id }) => id === ids?.first);
+    const second = seconds.find(({ id }) => id === ids?.second);
+    return first && second ? { first, second } : null;
+  };
+  const [best] = [...ranked.values()];
+  const used = moment && { first: fillOf(moment, down.key).take, second: fillOf(moment, across.key).take };
   const chosen =
-    pairs.find(({ first, second }) => first.id === picked?.first && second.id === picked.second) ??
-    used ??
-    best;
+    pairOf(picked) ??
+    pairOf(used) ??
+    pairOf(best ? { first: best.a, second: best.b } : { first: firsts[0]?.id, second: seconds[0]?.id });
 
   const chosenBy = ({ first, second }: Pair) => ({ [down.key]: first.id, [across.key]: second.id });
   const takePair = (pair: Pair) =>
@@ -231,9 +275,7 @@ function PairBoard() {
             <Findings
               findings={[
                 ...loose,
-                ...[...firsts, ...seconds, ...others]
-                  .filter((take) => take !== chosen?.first && take !== chosen?.second)
-                  .flatMap(about),
+                ...told.filter((take) => take !== chosen?.first && take !== chosen?.second).flatMap(about),
               ]}
             />
           </Part>
@@ -249,37 +291,42 @@ function PairBoard() {
           </div>
         )}
         {firsts.length > 0 && seconds.length > 0 ? (
-          <div
-            className="grid gap-2.5"
-            style={{
-              gridTemplateColumns: `minmax(84px, 110px) repeat(${seconds.length}, minmax(96px, 130px))`,
-            }}
-            role="group"
-            aria-label="Pairs"
-          >
-            <div />
-            {seconds.map((take) => (
-              <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} />
-            ))}
-            {firsts.map((first) => (
-              <div key={first.id} className="contents">
-                <Swatch take={first} verdict={verdict(snapshot, moment, first)} />
-                {seconds.map((second) => {
-                  const pair = pairs.find((one) => one.first === first && one.second === second);
-                  return (
+          <div className="min-w-0">
+            <div
+              className="-m-1 grid gap-2.5 overflow-x-auto p-1"
+              style={{
+                gridTemplateColumns: `minmax(84px, 110px) repeat(${columns.length}, minmax(96px, 130px))`,
+              }}
+              role="group"
+              aria-label="Pairs"
+            >
+              <div />
+              {columns.map((take) => (
+                <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} />
+              ))}
+              {rows.map((first) => (
+                <div key={first.id} className="contents">
+                  <Swatch take={first} verdict={verdict(snapshot, moment, first)} />
+                  {columns.map((second) => (
                     <Crossing
                       key={second.id}
                       name={`${first.name} with ${second.name}`}
                       posters={[first, second].map((take) => takeMeasure(snapshot, take)?.poster ?? null)}
-                      score={pair?.score ?? null}
+                      score={ranked.get(`${first.id} ${second.id}`) ?? null}
                       chosen={chosen?.first === first && chosen.second === second}
                       onChoose={() => setPicked({ first: first.id, second: second.id })}
                       onUse={() => takePair({ first, second })}
                     />
-                  );
-                })}
-              </div>
-            ))}
+                  ))}
+                </div>
+              ))}
+            </div>
+            {rows.length + columns.length < firsts.length + seconds.length && (
+              <p className="pt-2 text-ink2">
+                The best {mostShown} of each are shown, the best first; the others are under “All takes”.
+              </p>
+            )}
+            {firsts.length * seconds.length > 1 && <WhatCounts weights={weights} />}
           </div>
         ) : (
           <div className="flex flex-wrap gap-3">
@@ -322,76 +369,5 @@ function PairCurves({ moment, pair }: { moment: Moment | null; pair: Pair }) {
       <h3 className="mt-2 font-semibold">How bright they stayed</h3>
       <LightCurve takes={takes} />
     </div>
-  );
-}
-
-const bars = [
-  { key: 'camera', name: 'camera', dye: 'var(--verdigris)' },
-  { key: 'light', name: 'light', dye: 'var(--saffron)' },
-  { key: 'room', name: 'room', dye: 'var(--woad)' },
-] as const;
-
-/** One crossing of the board: three bars and the score. Press to see it, twice to use it. */
-function Crossing({
-  name,
-  posters,
-  score,
-  chosen,
-  onChoose,
-  onUse,
-}: {
-  name: string;
-  /** a picture of each take: the left half of the one is shown beside the right half of the other */
-  posters: readonly (Blob | null)[];
-  score: PairScore | null;
-  chosen: boolean;
-  onChoose: () => void;
-  onUse: () => void;
-}) {
-  const said = score
-    ? `${name}: ${Math.round(score.score * 100)} of 100; ${bars.map((bar) => `${bar.name} ${Math.round(score[bar.key] * 100)}`).join(', ')}`
-    : `${name}: not compared yet`;
-  return (
-    <button
-      type="button"
-      aria-pressed={chosen}
-      title={said}
-      data-pair={name}
-      onClick={onChoose}
-      onDoubleClick={onUse}
-      className={`flex min-h-[64px] flex-col justify-between gap-1.5 bg-raised px-2.5 py-2 text-left ${chosen ? 'outline-[2.5px] outline-ink' : 'outline outline-1 outline-line'}`}
-    >
-      <span className="sr-only">{name}: </span>
-      <span className="relative block aspect-video w-full overflow-hidden bg-stage">
-        {posters.map(
-          (blob, side) =>
-            blob && (
-              <span
-                key={side}
-                className="absolute inset-0"
-                style={{ clipPath: side === 0 ? 'inset(0 50% 0 0)' : 'inset(0 0 0 50%)' }}
-              >
-                <Poster blob={blob} alt="" />
-              </span>
-            ),
-        )}
-      </span>
-      <span className="flex w-full flex-col gap-1">
-        {bars.map((bar) => (
-          <span key={bar.key} className="flex items-center gap-1.5">
-            <span className="w-11 text-[10px] leading-none text-ink2">{bar.name}</span>
-            <span className="sr-only">{score ? Math.round(score[bar.key] * 100) : 'not compared yet'}, </span>
-            <span
-              className="h-[5px]"
-              style={{ width: `${(score?.[bar.key] ?? 0) * 65}%`, background: bar.dye }}
-            />
-          </span>
-        ))}
-      </span>
-      <span className="num !text-[15px]">
-        {score ? Math.round(score.score * 100) : '…'}
-        <span className="sr-only">{score ? ' of 100' : ''}</span>
-      </span>
-    </button>
   );
 }

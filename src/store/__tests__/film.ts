@@ -42,6 +42,7 @@ export const compared = (more: Partial<Comparison> = {}): Comparison => ({
   colour: null,
   agreement: 1,
   covered: new Uint8Array(4),
+  standing: { times: [], packed: [] },
   ...more,
 });
 

@@ -1,3 +1,4 @@
+import type { PairWeights } from '@/core/footage/pairs';
 import type { Project } from '@/core/model/records';
 import { change } from '../change';
 import { newId, type Store } from '../db';
@@ -41,6 +42,10 @@ export const restoreProject = (store: Store, id: string) =>
 
 export const setProject = (store: Store, id: string, set: Partial<Project>) =>
   change(store, id, 'name' in set ? 'Rename the project' : 'What is handed over', [{ record: id, set }]);
+
+/** How much a part of a pair's score counts. */
+export const weighPairs = (store: Store, id: string, part: keyof PairWeights, weight: number) =>
+  change(store, id, 'What counts for a pair', [{ record: id, set: { [`pairWeights.${part}`]: weight } }]);
 
 /** Lengths in the other units. */
 export const switchUnits = (store: Store, id: string) =>

@@ -1,4 +1,5 @@
 import { pictureTimes } from '../../footage/picture-times';
+import type { Standing } from '../../footage/presence';
 import type { Size } from '../../geometry/size';
 import type { TakeMeasure } from '../../model/measures';
 import type { Project, Take } from '../../model/records';
@@ -53,3 +54,6 @@ export function chosenTake(
   };
   return { take, measure, comparison: null };
 }
+
+/** A take in which nobody was looked for. */
+export const nobody: Standing = { times: [], packed: [] };

@@ -15,7 +15,7 @@ import { regularGrid } from '../../time/grid';
 import { formatTimecode } from '../../time/timecode';
 import { clone } from '.';
 import { cloneFrames } from './build';
-import { base, chosenTake, projectOf, startsOf } from '../__tests__/chosen';
+import { base, chosenTake, projectOf, startsOf, nobody } from '../__tests__/chosen';
 import type { ChosenTake, Material } from '../material';
 
 const size = { width: 1280, height: 720 };
@@ -43,7 +43,14 @@ const moment: CloneMoment = {
 function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
   const placements = Array.from({ length: 240 }, (_, index) => ({ ...inPlace, dx: index >= 60 ? shift : 0 }));
   const path = cameraPath(placements, startsOf(rate, 240), size);
-  const comparison = { path, colour: null, left: 0, agreement: 1, covered: new Uint8Array() };
+  const comparison = {
+    path,
+    colour: null,
+    left: 0,
+    agreement: 1,
+    covered: new Uint8Array(),
+    standing: nobody,
+  };
   return { ...chosenTake(id, size, rate, 240, set), comparison };
 }
 const material = ({ seam = null, ...takes }: Partial<CloneMaterial> = {}): Material => ({

@@ -7,7 +7,7 @@ import { inPlace } from '../../geometry/placement';
 import { canPaint, describeFrame } from '../../picture/draw-list';
 import { mediaIn } from '../../picture/node';
 import { frameOfBeat, regularGrid } from '../../time/grid';
-import { base, chosenTake, projectOf, startsOf } from '../__tests__/chosen';
+import { base, chosenTake, projectOf, startsOf, nobody } from '../__tests__/chosen';
 import { slotsInUse } from '../built';
 import type { Material } from '../material';
 import type { Recipe } from '../recipe';
@@ -26,7 +26,14 @@ function chosen(id: string) {
     startsOf(rate, 400),
     size,
   );
-  const comparison = { path, colour: null, left: 0, agreement: 1, covered: new Uint8Array() };
+  const comparison = {
+    path,
+    colour: null,
+    left: 0,
+    agreement: 1,
+    covered: new Uint8Array(),
+    standing: nobody,
+  };
   return { ...chosenTake(id, size, rate, 400), comparison };
 }
 const seam: SeamMeasure = {

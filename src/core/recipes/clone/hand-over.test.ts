@@ -7,7 +7,7 @@ import { painted } from '../../__tests__/scene';
 import { canPaint } from '../../picture/draw-list';
 import { paintFrame } from '../../picture/reference/paint';
 import { frameOfBeat, regularGrid } from '../../time/grid';
-import { base, chosenTake, projectOf, startsOf } from '../__tests__/chosen';
+import { base, chosenTake, projectOf, startsOf, nobody } from '../__tests__/chosen';
 import { slotsInUse } from '../built';
 import type { Moment } from '../../model/records';
 import type { Material } from '../material';
@@ -41,7 +41,14 @@ function chosen(id: string) {
     startsOf(rate, 400),
     size,
   );
-  const comparison = { path, colour: null, left: 0, agreement: 1, covered: new Uint8Array() };
+  const comparison = {
+    path,
+    colour: null,
+    left: 0,
+    agreement: 1,
+    covered: new Uint8Array(),
+    standing: nobody,
+  };
   return { ...chosenTake(id, size, rate, 400), comparison };
 }
 const material = (more: Material['takes'] = {}): Material => ({

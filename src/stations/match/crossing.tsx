@@ -1,0 +1,91 @@
+'use client';
+import type { RankedPair } from '@/core/footage/pairs';
+import { Poster } from './swatch';
+
+const bars = [
+  { key: 'lock', name: 'camera', dye: 'var(--verdigris)' },
+  { key: 'light', name: 'light', dye: 'var(--saffron)' },
+  { key: 'seam', name: 'join', dye: 'var(--woad)' },
+  { key: 'overlap', name: 'apart', dye: 'var(--lichen)' },
+  { key: 'contact', name: 'near', dye: 'var(--cochineal)' },
+] as const;
+
+/** By how much the second take would be shifted for the best of a pair; '' where it need not be. */
+const shifted = ({ offset }: RankedPair): string =>
+  offset === 0 ? '' : `best ${Math.abs(offset).toFixed(1)} s ${offset > 0 ? 'later' : 'earlier'}`;
+
+/** One crossing of the board: a bar for each part and the score. Press to see it, twice to use it. */
+export function Crossing({
+  name,
+  posters,
+  score,
+  chosen,
+  onChoose,
+  onUse,
+}: {
+  name: string;
+  /** a picture of each take: the left half of the one is shown beside the right half of the other */
+  posters: readonly (Blob | null)[];
+  score: RankedPair | null;
+  chosen: boolean;
+  onChoose: () => void;
+  onUse: () => void;
+}) {
+  const said = score
+    ? [
+        `${name}: ${Math.round(score.score * 100)} of 100`,
+        bars.map((bar) => `${bar.name} ${Math.round(score.parts[bar.key] * 100)}`).join(', '),
+        shifted(score),
+      ]
+        .filter(Boolean)
+        .join('; ')
+    : `${name}: not compared yet`;
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      title={said}
+      data-pair={name}
+      onClick={onChoose}
+      onDoubleClick={onUse}
+      className={`flex min-h-[64px] flex-col justify-between gap-1.5 bg-raised px-2.5 py-2 text-left ${chosen ? 'outline-[2.5px] outline-ink' : 'outline outline-1 outline-line'}`}
+    >
+      <span className="sr-only">{name}: </span>
+      <span className="relative block aspect-video w-full overflow-hidden bg-stage">
+        {posters.map(
+          (blob, side) =>
+            blob && (
+              <span
+                key={side}
+                className="absolute inset-0"
+                style={{ clipPath: side === 0 ? 'inset(0 50% 0 0)' : 'inset(0 0 0 50%)' }}
+              >
+                <Poster blob={blob} alt="" />
+              </span>
+            ),
+        )}
+      </span>
+      <span className="flex w-full flex-col gap-1">
+        {bars.map((bar) => (
+          <span key={bar.key} className="flex items-center gap-1.5">
+            <span className="w-11 text-[10px] leading-none text-ink2">{bar.name}</span>
+            <span className="sr-only">
+              {score ? Math.round(score.parts[bar.key] * 100) : 'not compared yet'},{' '}
+            </span>
+            <span
+              className="h-[5px]"
+              style={{ width: `${(score?.parts[bar.key] ?? 0) * 65}%`, background: bar.dye }}
+            />
+          </span>
+        ))}
+      </span>
+      <span className="num !text-[15px]">
+        {score ? Math.round(score.score * 100) : '…'}
+        <span className="sr-only">{score ? ' of 100' : ''}</span>
+        {score && shifted(score) && (
+          <span className="ml-2 font-sans text-[11px] text-ink2">{shifted(score)}</span>
+        )}
+      </span>
+    </button>
+  );
+}
