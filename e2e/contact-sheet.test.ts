@@ -53,7 +53,7 @@ describe('all takes of a project', () => {
   });
 
   test('are ranked in pairs by what counts, which is said, changed, and kept', async ({ open }) => {
-    const bench = await open({ seed: demoFilm(), keep: ['proxies'], at: 'station=match' });
+    const bench = await open({ seed: demoFilm(), keep: ['proxies', 'curves'], at: 'station=match' });
     const { page } = bench;
     const said = async (pair: string) =>
       (await page.locator(`[data-pair="${pair}"]`).getAttribute('title')) ?? '';
@@ -68,6 +68,10 @@ describe('all takes of a project', () => {
       .toMatch(/of 100; camera \d+, light \d+, join \d+, apart \d+, near \d+/);
     const before = [await score(good), await score(moved), await score(dark)];
     expect(before[0]).toBeGreaterThan(Math.max(before[1], before[2]));
+    // Both come in from the side and then stand: a press on the curve shows the pair at that second.
+    await expect
+      .poll(() => page.locator('[data-still="Bench left 1"]').textContent())
+      .toMatch(/^Bench left 1 (stands still from|never stands still)/);
     await bench.choose('How much it counts: A camera that stands', 'not at all');
     await expect.poll(() => score(moved)).toBeGreaterThan(before[1] + 5);
     await bench.choose('How much it counts: the same light', 'more than all else');

@@ -38,6 +38,8 @@ export const allowed = {
   playback: 0.021,
   /** how sure it has to be that the song is heard in a take, 0..1 */
   heard: 0.5,
+  /** share by which a take's rate may be off a multiple of the film's: 23.976 is 24 */
+  rate: 0.002,
   /** share of a take's pictures in which nothing may be seen */
   dark: 0.5,
   /** share of the picture that may be burnt out unsaid, and with which nothing can be made of it */

@@ -50,18 +50,63 @@ const comparison = (set: Partial<Comparison> = {}): Comparison => ({
   standing: { times: [], packed: [] },
   ...set,
 });
+const delivery = { ...size, rate: { num: 25, den: 1 } };
 const names = { takes: { t: 'Take 3' }, grid: null };
 const say = (given: Comparison | null, m = measure(), plate: TakeMeasure | null = measure()) =>
-  examineTake(take, m, given, plate, size).map(
+  examineTake(take, m, given, plate, delivery).map(
     (finding) => `${finding.severity}: ${sayFinding(finding, names).text}`,
   );
 
 describe('findings about a take', () => {
+  it('says where a take has not one picture for each of the film’s, and which it lacks', () => {
+    const filmed = { ...take, slot: 'left' };
+    const at = (rate: number) =>
+      measure({ times: pictureTimes(Float64Array.from({ length: 200 }, (_, index) => index / rate)) });
+    const told = (rate: number, film = delivery.rate, set: Partial<Take> = {}) =>
+      examineTake({ ...filmed, ...set }, at(rate), null, null, { ...size, rate: film })
+        .filter(({ code }) => code === 'take.rate')
+        .map((finding) => sayFinding(finding, names).text);
+    expect([25, 50, 100].flatMap((rate) => told(rate))).toEqual([]);
+    // Film's 24 and its 23.976 are not told apart.
+    expect(told(24, { num: 24000, den: 1001 })).toEqual([]);
+    expect(told(30)).toEqual([
+      expect.stringMatching(/^Take 3 runs at 30.* the film at 25.*: some of its pictures are left out/),
+    ]);
+    expect(told(24)).toEqual([expect.stringMatching(/some of its pictures are shown twice/)]);
+    expect(told(60, { num: 24, den: 1 })).toHaveLength(1);
+    for (const slot of [null, 'none', 'film']) expect(told(30, delivery.rate, { slot })).toEqual([]);
+    // One that varies is placed by its real times, which is said of it.
+    const uneven = Float64Array.from(
+      { length: 200 },
+      (_, index) => (index + (index % 3 === 0 ? 0.4 : 0)) / 30,
+    );
+    const varying = examineTake(filmed, measure({ times: pictureTimes(uneven) }), null, null, delivery);
+    expect(varying.map(({ code }) => code)).toContain('take.varying-rate');
+    expect(varying.map(({ code }) => code)).not.toContain('take.rate');
+  });
+
+  it('says of a take that is black, burnt out or flickers what to do, and nothing of one that fills no slot', () => {
+    const filmed = { ...take, slot: 'left' };
+    const lit = (given: Partial<NonNullable<TakeMeasure['light']>>, set: Partial<Take> = {}) =>
+      examineTake(
+        { ...filmed, ...set },
+        measure({ light: { dark: 0, blown: 0, flicker: 0, ...given } }),
+        null,
+        null,
+        delivery,
+      ).map(({ code, severity }) => `${severity} ${code}`);
+    expect(lit({ dark: 0.9, flicker: 0.3 })).toEqual(['stop take.dark']);
+    expect(lit({ blown: 0.3, flicker: 0.1 })).toEqual(['watch take.blown', 'watch take.flicker']);
+    expect(lit({ blown: 0.8 })).toEqual(['stop take.blown']);
+    expect(lit({ dark: 0.3, blown: 0.1, flicker: 0.03 })).toEqual([]);
+    expect(lit({ dark: 1 }, { slot: null })).toEqual([]);
+  });
+
   it('says of a still only that it stands in, whatever was measured of it', () => {
     const far = comparison({ agreement: 0.1 });
-    const told = examineTake({ ...take, sketch: true }, measure(), far, measure(), size);
+    const told = examineTake({ ...take, sketch: true }, measure(), far, measure(), delivery);
     expect(told.map(({ severity, code }) => `${severity} ${code}`)).toEqual(['fix take.sketch']);
-    expect(examineTake(take, measure(), far, measure(), size)[0].code).toBe('take.other-view');
+    expect(examineTake(take, measure(), far, measure(), delivery)[0].code).toBe('take.other-view');
   });
 
   it('says one frame, and two frames', () => {
@@ -74,7 +119,7 @@ describe('findings about a take', () => {
 
   it('says a bump with its size, direction, time and what to do', () => {
     const path = pathOf((index) => (index < 130 ? 0 : 2.4));
-    const [finding] = examineTake(take, measure(), comparison({ path }), measure(), size);
+    const [finding] = examineTake(take, measure(), comparison({ path }), measure(), delivery);
     expect(sayFinding(finding, names)).toEqual({
       text: 'Take 3 moved 2.4 px to the right at 0:05.20 (allowed 0.3 px). The join will show. Steadying leaves 0.00 px.',
       fix: 'Steady it',
@@ -82,13 +127,14 @@ describe('findings about a take', () => {
     expect(finding.fix).toEqual({ command: 'steadyTake', args: { take: 't' } });
     // Whoever shows only what was filmed before the bump has nothing to put right.
     expect([beginsAfter(finding, 5), beginsAfter(finding, 5.3)]).toEqual([true, false]);
-    const [off] = examineTake(take, measure(), comparison({ path: pathOf(() => 2.4) }), measure(), size);
+    const [off] = examineTake(take, measure(), comparison({ path: pathOf(() => 2.4) }), measure(), delivery);
     expect(beginsAfter(off, 0)).toBe(false);
   });
 
   it('counts in delivery pixels', () => {
     const path = pathOf(() => 2.4);
     const [finding] = examineTake(take, measure(), comparison({ path }), measure(), {
+      ...delivery,
       width: 960,
       height: 540,
     });
@@ -118,7 +164,7 @@ describe('findings about a take', () => {
     const path = pathOf((index) => (index < 130 ? 0 : 2.4));
     const steady = { ...take, steady: true };
     const codes = (left: number) =>
-      examineTake(steady, measure(), comparison({ path, left }), measure(), size).map(
+      examineTake(steady, measure(), comparison({ path, left }), measure(), delivery).map(
         ({ severity, code }) => `${severity} ${code}`,
       );
     expect(codes(0.2)).toContain('fine take.steadied');
@@ -127,7 +173,7 @@ describe('findings about a take', () => {
 
   it('says what a match leaves, and that none follows a light that changes', () => {
     const matched = (colour: TakeMatch) =>
-      examineTake({ ...take, match: true }, measure(), comparison({ colour }), measure(), size).map(
+      examineTake({ ...take, match: true }, measure(), comparison({ colour }), measure(), delivery).map(
         (finding) => `${finding.severity}: ${sayFinding(finding, names).text}`,
       );
     expect(matched(light(-0.34, 5.1))).toContainEqual(
@@ -139,7 +185,7 @@ describe('findings about a take', () => {
   });
 
   it('finds nothing to mend in a good take', () => {
-    const findings = examineTake(take, measure(), comparison(), measure(), size);
+    const findings = examineTake(take, measure(), comparison(), measure(), delivery);
     expect(openCount(findings)).toBe(0);
     expect(findings.map((finding) => finding.severity)).toEqual(['fine', 'fine']);
   });

@@ -2,9 +2,11 @@ import { allowed } from '../finding/allowed';
 import type { Finding, Severity } from '../finding/finding';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
+import { perSecond, type Rate } from '../time/rate';
 import { filmSlot, noSlot } from '../model/slots';
 import { cutOff, type Size } from '../geometry/size';
 import type { Placement } from '../geometry/placement';
+import { meanStep } from './picture-times';
 import type { TakeCode } from './take-words';
 
 /** "to the right", "down" … by the larger part of a shift, as the picture shows it. */
@@ -13,9 +15,34 @@ function direction({ dx, dy }: Placement): string {
   return dy > 0 ? 'down' : 'up';
 }
 
+/** What the film is made as. */
+type Delivery = Size & { rate: Rate };
+
+/** Whether a take has a picture for each of the film's. One whose rate varies is placed by its real times. */
+function examineRate(take: Take, { times }: TakeMeasure, { rate }: Delivery): Finding<TakeCode>[] {
+  // Times in whole milliseconds are off one by one, and right in the mean.
+  const usual = meanStep(times);
+  if (!(usual > 0) || times.longest - times.shortest > usual / 2 || isIdle(take)) return [];
+  const ratio = 1 / (usual * perSecond(rate));
+  const whole = Math.max(1, Math.round(ratio));
+  if (Math.abs(ratio - whole) <= allowed.rate * whole) return [];
+  return [
+    {
+      code: 'take.rate',
+      severity: 'watch',
+      where: { take: take.id },
+      measured: { value: 1 / usual, unit: 'perSecond' },
+      facts: { film: perSecond(rate), lacks: ratio < 1 ? 1 : 0 },
+    },
+  ];
+}
+
+/** True for a take that fills no slot: nobody knows what it is, or it is kept out, or taken apart. */
+const isIdle = ({ slot }: Take): boolean => slot === null || slot === noSlot || slot === filmSlot;
+
 /** Judges how a take can be read at all. One that nobody has a use for is only said to be open. */
 function examineLight(take: Take, { light }: TakeMeasure): Finding<TakeCode>[] {
-  if (!light || take.slot === null || take.slot === noSlot || take.slot === filmSlot) return [];
+  if (!light || isIdle(take)) return [];
   const found = (code: TakeCode, severity: Severity, value: number, most: number): Finding<TakeCode> => ({
     code,
     severity,
@@ -44,7 +71,7 @@ export function examineTake(
   measure: TakeMeasure,
   comparison: Comparison | null,
   plate: TakeMeasure | null,
-  delivery: Size,
+  delivery: Delivery,
 ): Finding<TakeCode>[] {
   const findings: Finding<TakeCode>[] = [];
   const where = { take: take.id };
@@ -72,9 +99,11 @@ export function examineTake(
       facts: {
         size: `${measure.size.width} × ${measure.size.height}`,
         plate: `${plate.size.width} × ${plate.size.height}`,
+        smaller: measure.size.width * measure.size.height < plate.size.width * plate.size.height ? 1 : 0,
       },
     });
   }
+  findings.push(...examineRate(take, measure, delivery));
   const cut = cutOff(measure.size, delivery);
   if (cut.share > allowed.cropped && take.slot !== filmSlot) {
     add({

@@ -68,7 +68,7 @@ export const takeWords = {
   'take.other-view': ({ take, measured, allowed }) =>
     `${take} does not show the plate's view: ${measured} of the picture fits (at least ${allowed} needed). Choose a plate from this setup, or take it out of the pair.`,
   'take.size': ({ take, facts }) =>
-    `${take} is ${facts.size}, the plate ${facts.plate}. They cannot be laid on one another. Film or convert both in one size.`,
+    `${take} is ${facts.size}, the plate ${facts.plate}. They cannot be laid on one another. ${facts.smaller ? 'If a phone’s gallery handed it over, it was made smaller on the way: choose the original there (“actual size”), or take it from the phone’s files or by cable. Else film or convert' : 'Film or convert'} both in one size.`,
   'take.cropped': ({ take, facts, measured }) =>
     `The film is ${facts.film}: ${measured} of ${take}’s ${facts.of} is cut off, half on each side. Keep everything inside the rest, or choose another shape in Hand over.`,
   'take.turned': ({ take, facts }) =>
@@ -77,6 +77,8 @@ export const takeWords = {
     `${take} does not say how its colours are meant; they are read as ${matrices[facts.matrix]}, as browsers read pictures of its size. If they look wrong beside the others, read them the other way.`,
   'take.colours-chosen': ({ take, facts }) =>
     `${take} does not say how its colours are meant; they are read as ${matrices[facts.matrix]}, as chosen.`,
+  'take.rate': ({ take, facts, number, measured }) =>
+    `${take} runs at ${measured}, the film at ${number('film', 2)}: ${facts.lacks ? 'some of its pictures are shown twice' : 'some of its pictures are left out'}, unevenly, and slow movements stutter. Choose its rate for the film in Hand over, film at the film’s rate or twice that, or have pictures made between where a moment offers it. A phone’s gallery may also have changed it on the way: then choose the original.`,
   'take.varying-rate': ({ take, number }) =>
     `${take} was recorded at a varying rate, ${number('least')} to ${number('most')} pictures a second. Pictures are placed by their real times; set the camera to a fixed rate next time.`,
   'take.cut-off': ({ take, at }) =>

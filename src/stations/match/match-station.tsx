@@ -17,7 +17,7 @@ import { Term } from '@/ui/term';
 import { goTo, useWhere } from '@/ui/where';
 import { Empty, Part, Station } from '../station';
 import { Crossing } from './crossing';
-import { CameraCurve, LightCurve } from './pair-curves';
+import { PairCurves, type Pair } from './pair-side';
 import { PairPicture } from './pair-picture';
 import { AllTakes } from './all-takes';
 import { Swatch } from './swatch';
@@ -39,8 +39,6 @@ const partsShown = (shown: PartName, go: (where: { part: string }) => void) => (
   shown,
   onShow: (id: PartName) => go({ part: id }),
 });
-
-type Pair = { first: Take; second: Take };
 
 /** Pairs of takes by their ids, as far as both were compared with one plate. */
 function rankedBy(
@@ -156,6 +154,7 @@ function PairBoard() {
   const snapshot = useData((data) => data.snapshot);
   const findings = useData((data) => data.findings);
   const moment = useData((data) => data.builtMoment);
+  const [at, setAt] = useState<number | null>(null);
   const [picked, setPicked] = useState<{ first: string; second: string } | null>(null);
   const { takes } = snapshot;
   const setup = moment && setupOfMoment(snapshot, moment);
@@ -265,7 +264,7 @@ function PairBoard() {
           {chosen && (
             <Part title={`${chosen.first.name} with ${chosen.second.name}`}>
               <Findings findings={[...about(chosen.first), ...about(chosen.second)]} />
-              <PairCurves moment={moment} pair={chosen} />
+              <PairCurves moment={moment} pair={chosen} slots={[down, across]} onPick={setAt} />
               <button type="button" className="knob main mt-3" onClick={() => takePair(chosen)}>
                 {moment ? `Use this pair in ${moment.name}` : 'Use this pair'}
               </button>
@@ -340,34 +339,7 @@ function PairBoard() {
           </div>
         )}
       </div>
-      {chosen && <PairPicture recipe={recipe} slots={[down, across]} {...chosen} />}
+      {chosen && <PairPicture recipe={recipe} slots={[down, across]} at={at} {...chosen} />}
     </Station>
-  );
-}
-
-/** How the cameras of both takes stood and how bright they stayed, one beside the other. */
-function PairCurves({ moment, pair }: { moment: Moment | null; pair: Pair }) {
-  const snapshot = useData((data) => data.snapshot);
-  const { first, second } = pair;
-  const takes = useMemo(() => {
-    const dyes = ['--madder', '--woad'];
-    return [first, second].flatMap((take, index) => {
-      const measure = takeMeasure(snapshot, take);
-      const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
-      if (!measure || !comparison) return [];
-      const { size, times } = measure;
-      const { path, colour } = comparison;
-      const light = colour?.light ?? [];
-      return [{ name: take.name, path, light, size, last: times.last, dye: dyes[index] }];
-    });
-  }, [snapshot, moment, first, second]);
-  if (takes.length === 0) return null;
-  return (
-    <div className="mt-3">
-      <h3 className="font-semibold">How the camera stood</h3>
-      <CameraCurve takes={takes} width={snapshot.project.width} />
-      <h3 className="mt-2 font-semibold">How bright they stayed</h3>
-      <LightCurve takes={takes} />
-    </div>
   );
 }

@@ -1,6 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import { allowed } from '@/core/finding/allowed';
+import { actionIn } from '@/core/footage/action';
 import type { CameraPath } from '@/core/footage/camera-path';
 import type { TakeMatch } from '@/core/footage/colour-match';
 import { cornerMove, unpackPlacements } from '@/core/geometry/placement';
@@ -12,10 +13,12 @@ import { Chart, type ChartProps } from '@/ui/chart';
 export function CameraCurve({
   takes,
   width,
+  onPick,
 }: {
   takes: readonly { name: string; path: CameraPath; size: Size; last: number; dye: string }[];
   /** of the delivery */
   width: number;
+  onPick: (seconds: number) => void;
 }) {
   const chart = useMemo(
     (): ChartProps => ({
@@ -36,8 +39,9 @@ export function CameraCurve({
       down: (pixels) => `${pixels.toFixed(1)} px`,
       limit: { value: allowed.move, text: 'allowed' },
       height: 120,
+      onPick,
     }),
-    [takes, width],
+    [takes, width, onPick],
   );
   return <Chart {...chart} />;
 }
@@ -45,8 +49,10 @@ export function CameraCurve({
 /** How much brighter than the plate some takes were, in stops over their seconds. */
 export function LightCurve({
   takes,
+  onPick,
 }: {
   takes: readonly { name: string; light: TakeMatch['light']; dye: string }[];
+  onPick: (seconds: number) => void;
 }) {
   const chart = useMemo(
     (): ChartProps => ({
@@ -60,8 +66,70 @@ export function LightCurve({
       down: (stops) => `${stops > 0 ? '+' : ''}${stops.toFixed(1)} stop`,
       span: [-0.3, 0.3],
       height: 120,
+      onPick,
     }),
-    [takes],
+    [takes, onPick],
   );
   return <Chart {...chart} />;
+}
+
+/** A take's movement: what moves in each picture, at its second, and the beats of the moment that it is chosen for. */
+export type MovedTake = {
+  name: string;
+  dye: string;
+  moved: Float32Array | Float64Array;
+  times: Float32Array | Float64Array;
+};
+
+/** points of a curve at the most: more cannot be seen */
+const mostPoints = 400;
+const clock = (seconds: number) => `${seconds.toFixed(1)} s`;
+
+/** How much moves in some takes, over their seconds, with where they stand still in words. */
+export function MovementCurve({
+  takes,
+  beats,
+  onPick,
+}: {
+  takes: readonly MovedTake[];
+  /** bars of the song over the takes' seconds */
+  beats: readonly { at: number; text: string }[];
+  onPick: (seconds: number) => void;
+}) {
+  const chart = useMemo(
+    (): ChartProps => ({
+      label: `How much moves in ${takes.map(({ name }) => name).join(' and ')}. A press goes to the picture.`,
+      curves: takes.map(({ name, dye, moved, times }) => {
+        const step = Math.max(1, Math.ceil(times.length / mostPoints));
+        const points = Array.from({ length: Math.ceil(times.length / step) }, (_, index) => {
+          const near = Array.from(moved.subarray(index * step, (index + 1) * step));
+          return [times[index * step], Math.max(...near)] as const;
+        });
+        return { name, dye, points };
+      }),
+      across: formatClock,
+      down: (value) => value.toFixed(1),
+      marks: beats,
+      height: 120,
+      onPick,
+    }),
+    [takes, beats, onPick],
+  );
+  const still = useMemo(
+    () => takes.map(({ name, moved, times }) => ({ name, still: actionIn(moved, times).still })),
+    [takes],
+  );
+  return (
+    <>
+      <Chart {...chart} />
+      {still.map((one) => (
+        <p key={one.name} className="text-[12.5px]" data-still={one.name}>
+          <b>{one.name}</b>{' '}
+          {one.still.length > 0
+            ? `stands still ${new Intl.ListFormat('en').format(one.still.map(({ from, until }) => `from ${clock(from)} to ${clock(until)}`))}.`
+            : 'never stands still.'}
+        </p>
+      ))}
+    </>
+  );
 }

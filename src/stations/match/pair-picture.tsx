@@ -16,17 +16,20 @@ import { SeamLine } from '@/ui/stage/seam-line';
 import { placeFrame, Stage } from '@/ui/stage/stage';
 import { useSize } from '@/ui/use-size';
 
-/** A pair as it would stand together, half-way through, with its join. */
+/** A pair as it would stand together, at some seconds of both or half-way through, with its join. */
 export function PairPicture({
   recipe,
   slots,
   first,
   second,
+  at,
 }: {
   recipe: Recipe;
   slots: readonly [Slot, Slot];
   first: Take;
   second: Take;
+  /** null for half-way */
+  at: number | null;
 }) {
   const snapshot = useData((data) => data.snapshot);
   const moment = useData((data) => data.builtMoment);
@@ -65,9 +68,9 @@ export function PairPicture({
     () => ({
       tree: built.tree,
       against: null,
-      frame: frameOfTime(project.rate, length / 2),
+      frame: frameOfTime(project.rate, Math.min(length, at ?? length / 2)),
     }),
-    [built, project.rate, length],
+    [built, project.rate, length, at],
   );
   return (
     <div ref={ref} className="relative mx-5 mb-4 min-h-[230px] flex-1 overflow-hidden bg-stage phone:mx-3">
