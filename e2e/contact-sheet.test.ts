@@ -53,7 +53,7 @@ describe('all takes of a project', () => {
   });
 
   test('are ranked in pairs by what counts, which is said, changed, and kept', async ({ open }) => {
-    const bench = await open({ seed: demoFilm(), keep: ['proxies', 'curves'], at: 'station=match' });
+    const bench = await open({ seed: demoFilm(), keep: ['proxies'], at: 'station=match' });
     const { page } = bench;
     const said = async (pair: string) =>
       (await page.locator(`[data-pair="${pair}"]`).getAttribute('title')) ?? '';
