@@ -24,29 +24,60 @@ const [asWell, codes] = [1.3, 1.5];
 /** cells by which a region reaches further than where it is disputed: edges are soft */
 const reach = 2;
 
-/** The cells that touch some, as often as asked. */
-function grown(cells: readonly number[], { width, height }: Size, times: number): Set<number> {
+const sides = [
+  [-1, 0],
+  [1, 0],
+  [0, -1],
+  [0, 1],
+] as const;
+
+/** The cells so far to each side of one, as far as they are in the picture. */
+const beside = (cell: number, { width, height }: Size, by: number): number[] =>
+  sides.flatMap(([dx, dy]) => {
+    const [x, y] = [(cell % width) + by * dx, Math.floor(cell / width) + by * dy];
+    return x < 0 || x >= width || y < 0 || y >= height ? [] : [y * width + x];
+  });
+
+/** Some cells and those that touch them, as often as asked. */
+function grown(cells: readonly number[], size: Size, times: number): Set<number> {
   const all = new Set(cells);
   let rim = cells;
   for (let time = 0; time < times; time++) {
-    const next: number[] = [];
-    for (const cell of rim) {
-      const [x, y] = [cell % width, Math.floor(cell / width)];
-      for (const [dx, dy] of [
-        [-1, 0],
-        [1, 0],
-        [0, -1],
-        [0, 1],
-      ]) {
-        const at = cell + dx + dy * width;
-        if (x + dx < 0 || x + dx >= width || y + dy < 0 || y + dy >= height || all.has(at)) continue;
-        all.add(at);
-        next.push(at);
-      }
-    }
-    rim = next;
+    rim = [...new Set(rim.flatMap((cell) => beside(cell, size, 1)))].filter((cell) => !all.has(cell));
+    rim.forEach((cell) => all.add(cell));
   }
   return all;
+}
+
+/** What most pictures show at each cell, and where too many of them show something else for that to be the set. */
+function settledIn(lights: readonly ArrayLike<number>[]): { settled: Uint8Array; open: Uint8Array } {
+  const count = lights[0].length;
+  const [settled, open] = [new Uint8Array(count), new Uint8Array(count)];
+  const values = new Uint8Array(lights.length);
+  for (let cell = 0; cell < count; cell++) {
+    for (let index = 0; index < values.length; index++) values[index] = lights[index][cell];
+    values.sort();
+    const { from, count: most } = mostShown(values);
+    settled[cell] = values[from + (most >> 1)];
+    open[cell] = most <= (1 - disputed) * values.length ? 1 : 0;
+  }
+  return { settled, open };
+}
+
+/** Each settled cell just outside a region with one inside: the set would go on from the one to the other. */
+function acrossBorder(
+  cells: readonly number[],
+  size: Size,
+  open: Uint8Array,
+): [out: number, inside: number][] {
+  const inside = new Set(cells);
+  return [...grown(cells, size, apart)]
+    .filter((cell) => !inside.has(cell) && !open[cell])
+    .flatMap((cell) =>
+      beside(cell, size, apart + 1)
+        .filter((at) => inside.has(at))
+        .map((at): [number, number] => [cell, at]),
+    );
 }
 
 /** The pictures that show the set at a cell's region; null where all do, or nobody can tell. */
@@ -62,51 +93,26 @@ export const shownAt = ({ labels, shown, unclear }: SetRegions, cell: number): r
 export function setRegions(pictures: readonly RgbaImage[]): SetRegions {
   const { width, height } = pictures[0];
   const size = { width, height };
-  const count = width * height;
   const lights = pictures.map((picture) => lumaOf(picture).data);
-  const values = new Uint8Array(pictures.length);
-  const settled = new Uint8Array(count);
-  const open = new Uint8Array(count);
-  for (let cell = 0; cell < count; cell++) {
-    for (let index = 0; index < values.length; index++) values[index] = lights[index][cell];
-    values.sort();
-    const { from, count: most } = mostShown(values);
-    settled[cell] = values[from + (most >> 1)];
-    open[cell] = most <= (1 - disputed) * values.length ? 1 : 0;
-  }
-  const labels = new Uint16Array(count);
+  const { settled, open } = settledIn(lights);
+  const labels = new Uint16Array(width * height);
   const shown: number[][] = [];
   const unclear: boolean[] = [];
-  const seen = new Uint8Array(count);
-  for (let start = 0; start < count; start++) {
+  const seen = new Uint8Array(labels.length);
+  for (let start = 0; start < labels.length; start++) {
     if (!open[start] || seen[start]) continue;
     const cells = flood(size, open, seen, start);
-    if (cells.length < leastCells) continue;
-    const inside = new Set(cells);
-    // Each settled cell just outside with the nearest cells inside: the set would go on from one to the other.
-    const pairs: [number, number][] = [];
-    for (const cell of grown(cells, size, apart)) {
-      if (inside.has(cell) || open[cell]) continue;
-      const [x, y] = [cell % width, Math.floor(cell / width)];
-      for (const [dx, dy] of [
-        [-1, 0],
-        [1, 0],
-        [0, -1],
-        [0, 1],
-      ]) {
-        const [px, py] = [x + dx * (apart + 1), y + dy * (apart + 1)];
-        if (px < 0 || px >= width || py < 0 || py >= height) continue;
-        if (inside.has(py * width + px)) pairs.push([cell, py * width + px]);
-      }
-    }
-    if (pairs.length === 0) continue;
+    const border = cells.length < leastCells ? [] : acrossBorder(cells, size, open);
+    if (border.length === 0) continue;
     const breaks = lights.map(
-      (light) => pairs.reduce((sum, [out, at]) => sum + Math.abs(light[at] - settled[out]), 0) / pairs.length,
+      (light) =>
+        border.reduce((sum, [out, at]) => sum + Math.abs(light[at] - settled[out]), 0) / border.length,
     );
     const most = Math.min(...breaks) * asWell + codes;
     const best = breaks.flatMap((value, index) => (value <= most ? [index] : []));
     shown.push(best);
     unclear.push(best.length === pictures.length);
+    const inside = new Set(cells);
     for (const cell of grown(cells, size, reach))
       if (labels[cell] === 0 || inside.has(cell)) labels[cell] = shown.length;
   }

@@ -1,3 +1,5 @@
+import { inPlace } from '../../geometry/placement';
+import { cameraPath } from '../../footage/camera-path';
 import { pictureTimes } from '../../footage/picture-times';
 import type { Standing } from '../../footage/presence';
 import type { Size } from '../../geometry/size';
@@ -57,3 +59,18 @@ export function chosenTake(
 
 /** A take in which nobody was looked for. */
 export const nobody: Standing = { times: [], packed: [] };
+
+/** The same held against its plate, by which its camera lay off by so many pixels in each of its pictures. */
+export function heldTake(
+  id: string,
+  size: Size,
+  rate: Rate,
+  pictures: number,
+  set: Partial<Take> = {},
+  shift: (picture: number) => number = () => 0,
+): ChosenTake {
+  const placements = Array.from({ length: pictures }, (_, index) => ({ ...inPlace, dx: shift(index) }));
+  const path = cameraPath(placements, startsOf(rate, pictures), size);
+  const rest = { colour: null, left: 0, agreement: 1, covered: new Uint8Array(), standing: nobody };
+  return { ...chosenTake(id, size, rate, pictures, set), comparison: { path, ...rest } };
+}

@@ -3,8 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { sayFinding } from '../../finding/say';
 import type { Point } from '../../geometry/size';
 import type { SeamMeasure } from '../../model/measures';
-import { inPlace } from '../../geometry/placement';
-import { cameraPath } from '../../footage/camera-path';
 import { keyframeCsv } from '../../formats/keyframe-sheet';
 import { writeOtio } from '../../formats/otio';
 import type { Take } from '../../model/records';
@@ -15,7 +13,7 @@ import { regularGrid } from '../../time/grid';
 import { formatTimecode } from '../../time/timecode';
 import { clone } from '.';
 import { cloneFrames } from './build';
-import { base, chosenTake, projectOf, startsOf, nobody } from '../__tests__/chosen';
+import { base, heldTake, projectOf } from '../__tests__/chosen';
 import type { ChosenTake, Material } from '../material';
 
 const size = { width: 1280, height: 720 };
@@ -40,19 +38,8 @@ const moment: CloneMoment = {
   slots: { plate: { take: 'plate' }, left: { take: 'left', at: 0.5 }, right: { take: 'right', at: 1.25 } },
 };
 
-function chosen(id: string, set: Partial<Take> = {}, shift = 0): ChosenTake {
-  const placements = Array.from({ length: 240 }, (_, index) => ({ ...inPlace, dx: index >= 60 ? shift : 0 }));
-  const path = cameraPath(placements, startsOf(rate, 240), size);
-  const comparison = {
-    path,
-    colour: null,
-    left: 0,
-    agreement: 1,
-    covered: new Uint8Array(),
-    standing: nobody,
-  };
-  return { ...chosenTake(id, size, rate, 240, set), comparison };
-}
+const chosen = (id: string, set: Partial<Take> = {}, shift = 0): ChosenTake =>
+  heldTake(id, size, rate, 240, set, (index) => (index >= 60 ? shift : 0));
 const material = ({ seam = null, ...takes }: Partial<CloneMaterial> = {}): Material => ({
   takes: { plate: chosen('plate'), left: chosen('left'), right: chosen('right'), ...takes },
   solved: { seam: seam && { method: 'seam-5', seam } },

@@ -2,12 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { SeamMeasure } from '../../model/measures';
 import type { Moment } from '../../model/records';
-import { cameraPath } from '../../footage/camera-path';
-import { inPlace } from '../../geometry/placement';
 import { canPaint, describeFrame } from '../../picture/draw-list';
 import { mediaIn } from '../../picture/node';
 import { frameOfBeat, regularGrid } from '../../time/grid';
-import { base, chosenTake, projectOf, startsOf, nobody } from '../__tests__/chosen';
+import { base, chosenTake, heldTake, projectOf } from '../__tests__/chosen';
 import { slotsInUse } from '../built';
 import type { Material } from '../material';
 import type { Recipe } from '../recipe';
@@ -20,22 +18,7 @@ const rate = { num: 25, den: 1 };
 const ruler = { grid: regularGrid(120, 0.1, 60), project: projectOf(size, rate) };
 const names = ['plate', 'left', 'right', ...furtherSlots.map(({ key }) => key)];
 
-function chosen(id: string) {
-  const path = cameraPath(
-    Array.from({ length: 400 }, () => inPlace),
-    startsOf(rate, 400),
-    size,
-  );
-  const comparison = {
-    path,
-    colour: null,
-    left: 0,
-    agreement: 1,
-    covered: new Uint8Array(),
-    standing: nobody,
-  };
-  return { ...chosenTake(id, size, rate, 400), comparison };
-}
+const chosen = (id: string) => heldTake(id, size, rate, 400);
 const seam: SeamMeasure = {
   rings: [
     [

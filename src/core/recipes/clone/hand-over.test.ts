@@ -1,13 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import type { SeamMeasure } from '../../model/measures';
-import { cameraPath } from '../../footage/camera-path';
-import { inPlace } from '../../geometry/placement';
 import type { Point } from '../../geometry/size';
 import { painted } from '../../__tests__/scene';
 import { canPaint } from '../../picture/draw-list';
 import { paintFrame } from '../../picture/reference/paint';
 import { frameOfBeat, regularGrid } from '../../time/grid';
-import { base, chosenTake, projectOf, startsOf, nobody } from '../__tests__/chosen';
+import { base, heldTake, projectOf } from '../__tests__/chosen';
 import { slotsInUse } from '../built';
 import type { Moment } from '../../model/records';
 import type { Material } from '../material';
@@ -35,22 +33,7 @@ const seamFrom = (left: number): SeamMeasure => ({
   losses: [],
   borders: [null, null],
 });
-function chosen(id: string) {
-  const path = cameraPath(
-    Array.from({ length: 400 }, () => inPlace),
-    startsOf(rate, 400),
-    size,
-  );
-  const comparison = {
-    path,
-    colour: null,
-    left: 0,
-    agreement: 1,
-    covered: new Uint8Array(),
-    standing: nobody,
-  };
-  return { ...chosenTake(id, size, rate, 400), comparison };
-}
+const chosen = (id: string) => heldTake(id, size, rate, 400);
 const material = (more: Material['takes'] = {}): Material => ({
   takes: { plate: chosen('plate'), left: chosen('left'), right: chosen('right'), ...more },
   solved: {
