@@ -7,7 +7,7 @@ import { isOverPlate, laysOverPlate, recipeOf, slotsInUse } from '@/core/recipes
 import { renderKey } from './commands/renders';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
-import { apartKey, compareKey, playbackKey, type Snapshot } from './snapshot';
+import { apartKey, compareKey, plateKey, playbackKey, type Snapshot } from './snapshot';
 import { versionsOf } from './versions';
 
 /** A piece of work that is missing, under the key that its result will have. */
@@ -71,7 +71,7 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
       if (take.made && known)
         want({
           kind: 'plate',
-          key: `plate-1:${take.media}`,
+          key: plateKey(take),
           label: `Putting ${take.name} together`,
           take,
           from,

@@ -91,6 +91,9 @@ export function comparisonOf(snapshot: Snapshot, take: Take | null, plate: Take 
   return value?.method === 'comparison' ? value.comparison : null;
 }
 
+/** The key of a clean plate that is to be put together. */
+export const plateKey = ({ media }: TakeSource) => `plate-1:${media}`;
+
 /** The key of what a film consists of. */
 export const apartKey = (take: TakeSource) => `apart-1(${partKey('pictures', take)})`;
 

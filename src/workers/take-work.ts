@@ -106,10 +106,10 @@ export const makePlate: Doing<'plate'> = async (job, api) => {
       matrix: one.matrix,
     })),
   );
-  // Pictures of one size alone can be laid on one another.
-  const sources = all.filter(
-    ({ take: { size } }) => size.width === all[0].take.size.width && size.height === all[0].take.size.height,
-  );
+  // Pictures of one size alone can be laid on one another: that of most takes, the first of them first.
+  const sizeOf = ({ take: { size } }: (typeof all)[number]) => `${size.width} × ${size.height}`;
+  const like = (one: (typeof all)[number]) => all.filter((other) => sizeOf(other) === sizeOf(one));
+  const sources = all.map(like).reduce((most, some) => (some.length > most.length ? some : most), []);
   const { film, doubt, takes } = await api.buildPlate(sources, snapshot.project.rate, progress);
   const probe = await api.probeFile(film);
   await store.transaction('rw', store.media, store.writes, store.originals, async () => {

@@ -16,8 +16,8 @@ export type Action = {
 const leastMoves = 0.012;
 /** share of a lively movement below which all is still: leaves wave, and somebody who stands breathes. By trial */
 const ofLively = 0.08;
-/** seconds over which movement is smoothed, and that a stillness and a movement last at least */
-const [smooth, shortest] = [0.12, 0.3];
+/** seconds over which movement is smoothed, that a stillness lasts at least, and that a movement does: less is a twitch */
+const [smooth, shortest, twitch] = [0.12, 0.3, 0.15];
 
 /** The mean of each value and those within some seconds of it. */
 function smoothed(values: ArrayLike<number>, reach: number): Float64Array {
@@ -57,10 +57,13 @@ export function actionIn(moved: ArrayLike<number>, times: ArrayLike<number>): Ac
   );
   const limit = Math.max(leastMoves, ofLively * quantile(even, 0.95));
   const least = Math.max(2, Math.round(shortest * rate));
-  const still = runs(
-    Array.from(even, (value) => value <= limit),
-    least,
-  );
+  const rests = Array.from(even, (value) => value <= limit);
+  for (const [from, until] of runs(
+    rests.map((rest) => !rest),
+    1,
+  ))
+    if (until - from < twitch * rate) rests.fill(true, from, until);
+  const still = runs(rests, least);
   const end = (index: number) => times[Math.min(index, count - 1)];
   return {
     still: still.map(([from, until]) => ({ from: times[from], until: end(until) })),

@@ -4,6 +4,7 @@ import { allowed } from '@/core/finding/allowed';
 import { actionIn } from '@/core/footage/action';
 import type { CameraPath } from '@/core/footage/camera-path';
 import type { TakeMatch } from '@/core/footage/colour-match';
+import { quantile } from '@/core/statistics';
 import { cornerMove, unpackPlacements } from '@/core/geometry/placement';
 import type { Size } from '@/core/geometry/size';
 import { formatClock } from '@/core/time/timecode';
@@ -85,7 +86,7 @@ export type MovedTake = {
 const mostPoints = 400;
 const clock = (seconds: number) => `${seconds.toFixed(1)} s`;
 
-/** How much moves in some takes, over their seconds, with where they stand still in words. */
+/** How much moves in some takes, as a share of the liveliest of it, over their seconds, with where they stand still in words. */
 export function MovementCurve({
   takes,
   beats,
@@ -96,6 +97,7 @@ export function MovementCurve({
   beats: readonly { at: number; text: string }[];
   onPick: (seconds: number) => void;
 }) {
+  const most = Math.max(1e-6, ...takes.flatMap(({ moved }) => quantile(moved, 0.995)));
   const chart = useMemo(
     (): ChartProps => ({
       label: `How much moves in ${takes.map(({ name }) => name).join(' and ')}. A press goes to the picture.`,
@@ -103,17 +105,18 @@ export function MovementCurve({
         const step = Math.max(1, Math.ceil(times.length / mostPoints));
         const points = Array.from({ length: Math.ceil(times.length / step) }, (_, index) => {
           const near = Array.from(moved.subarray(index * step, (index + 1) * step));
-          return [times[index * step], Math.max(...near)] as const;
+          return [times[index * step], Math.min(1, Math.max(...near) / most)] as const;
         });
         return { name, dye, points };
       }),
       across: formatClock,
-      down: (value) => value.toFixed(1),
+      down: (share) => `${Math.round(100 * share)} %`,
+      span: [0, 1],
       marks: beats,
       height: 120,
       onPick,
     }),
-    [takes, beats, onPick],
+    [takes, beats, most, onPick],
   );
   const still = useMemo(
     () => takes.map(({ name, moved, times }) => ({ name, still: actionIn(moved, times).still })),

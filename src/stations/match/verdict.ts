@@ -2,7 +2,7 @@ import { allowed } from '@/core/finding/allowed';
 import { partKey } from '@/core/footage/take-parts';
 import type { Moment, Take } from '@/core/model/records';
 import { plateFor, plateOfMoment } from '@/store/plates';
-import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
+import { comparisonOf, plateKey, takeMeasure, type Snapshot } from '@/store/snapshot';
 
 /** The plate that a take is judged by here: the moment's, else that of its own setup. */
 export const plateHere = (snapshot: Snapshot, moment: Moment | null, take: Take): Take | null =>
@@ -17,6 +17,7 @@ export function verdict(
   const measure = takeMeasure(snapshot, take);
   const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
   if (!measure) {
+    if (snapshot.halted.has(plateKey(take))) return { text: 'not made', good: false };
     const ended = snapshot.halted.get(partKey('pictures', take))?.reason;
     return ended ? { text: 'not measured', good: false } : { text: 'measuring', good: true };
   }
