@@ -77,7 +77,8 @@ export function Swatch({
         <div className="flex items-baseline justify-between gap-1">
           <LiveChoice
             label={`What ${take.name} is`}
-            value={take.slot ?? noSlot}
+            value={take.slot ?? ''}
+            empty="say what it is"
             options={options}
             onChange={(slot) => attempt(() => setTake(store, id, take.id, 'What a take is', { slot }))}
           />

@@ -34,6 +34,7 @@ const signed = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value * 
 
 /** How a finished film is cut: its shots against the beats of the song that is heard in it. */
 export function TakenApart({ take, onBack }: { take: Take; onBack: () => void }) {
+  const { runner, attempt } = useServices();
   const snapshot = useData((data) => data.snapshot);
   const found = apartOf(snapshot, take);
   const heard = playbackOf(snapshot, take);
@@ -55,10 +56,19 @@ export function TakenApart({ take, onBack }: { take: Take; onBack: () => void })
           <p>
             {ended
               ? ended === 'cancelled'
-                ? 'That was cancelled. Begin it again in the list of work, at the foot of the rail.'
+                ? 'That was cancelled.'
                 : ended.message
               : 'Every picture is held against the one before it: cuts, dissolves, flashes and freezes are found.'}
           </p>
+          {ended && (
+            <button
+              type="button"
+              className="knob main"
+              onClick={() => attempt(async () => runner.again(apartKey(take)))}
+            >
+              Do it again
+            </button>
+          )}
         </Empty>
       </Station>
     );
@@ -80,7 +90,7 @@ function Said({ apart, song }: { apart: Apart; song: Song }) {
           <b>
             {onBeat.count} of {onBeat.of} joins lie on a beat
           </b>
-          ; in the middle they are {(onBeat.off * 1000).toFixed(0)} ms off it.
+          ; half of them within {(onBeat.off * 1000).toFixed(0)} ms of it.
         </>
       ) : (
         !song && 'The project’s song is not heard in it, so beats are not counted.'
