@@ -128,10 +128,26 @@ const takesFindings = rememberedWith<Take[], Finding[]>();
 
 function takeFindings(snapshot: Snapshot): Finding[] {
   const { project, takes, logs, setups, media, measures } = snapshot;
-  return takesFindings(takes, [project, logs, setups, media, measures], () => examineTakes(snapshot));
+  const chosen = chosenFor(snapshot);
+  const parts = [project, logs, setups, media, measures, JSON.stringify([...chosen])];
+  return takesFindings(takes, parts, () => examineTakes(snapshot, chosen));
 }
 
-function examineTakes(snapshot: Snapshot): Finding[] {
+/** The slots that takes fill of which nobody said what they are: whoever chose them there has said it. */
+function chosenFor({ takes, built }: Snapshot): ReadonlyMap<string, string> {
+  const open = new Set(takes.flatMap(({ id, slot }) => (slot === null ? [id] : [])));
+  return new Map(
+    open.size === 0
+      ? []
+      : built.flatMap(({ slots = {} }) =>
+          Object.entries(slots).flatMap(([slot, { take }]): [string, string][] =>
+            take && open.has(take) ? [[take, slot]] : [],
+          ),
+        ),
+  );
+}
+
+function examineTakes(snapshot: Snapshot, chosen: ReadonlyMap<string, string>): Finding[] {
   const { project, takes } = snapshot;
   const bare = withoutPlate(snapshot).map((where): Finding<TakeCode> => ({
     code: 'setup.no-plate',
@@ -147,12 +163,15 @@ function examineTakes(snapshot: Snapshot): Finding[] {
     const media = snapshot.media.get(take.media);
     if (!measure || !media) continue;
     const plate = plateFor(snapshot, take);
-    const over = take.slot === null || isOverPlate(take.slot);
+    const slot = take.slot ?? chosen.get(take.id) ?? null;
+    const over = slot === null || isOverPlate(slot);
     const comparison = over ? comparisonOf(snapshot, take, plate) : null;
     const plateMeasure = plate === take || !over ? null : takeMeasure(snapshot, plate);
-    const parts = [measure, media, comparison, plateMeasure, project];
+    const parts = [measure, media, comparison, plateMeasure, project, slot];
     findings.push(
-      ...known(take, parts, () => examineOne(take, measure, media, comparison, plateMeasure, project)),
+      ...known(take, parts, () =>
+        examineOne({ ...take, slot }, measure, media, comparison, plateMeasure, project),
+      ),
     );
   }
   return findings;

@@ -195,6 +195,21 @@ describe('findings of what is stored', () => {
     );
   });
 
+  it('about a take that nobody sorted: why, until somebody chooses it for a moment', async () => {
+    await film.addTake('plate', 'plate', 0);
+    await film.measured('plate');
+    await film.addTake('one', null, 1);
+    await film.measured('one');
+    const both = Uint8Array.from({ length: 48 * 27 }, (_, cell) => (cell % 3 ? 1 : 0));
+    await film.compared('one', { covered: both });
+    expect(await codes('match')).toEqual(['take.unsorted']);
+    await film.addSong();
+    const moment = await createMoment(film.store, film.project, 0, 8);
+    await setMoment(film.store, film.project, moment, 'Choose', { 'slots.left.take': 'one' });
+    expect(await codes('match')).not.toContain('take.unsorted');
+    expect(await codes('match')).toContain('take.still');
+  });
+
   it('about takes: no plate, broken off, turned, uneven, moved; and nothing about a good one', async () => {
     await film.addTake('one', 'left', 1);
     await film.measured('one');
