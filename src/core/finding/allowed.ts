@@ -36,6 +36,8 @@ export const allowed = {
   overlap: 0.05,
   /** seconds that a take filmed to the song may lie off it: half a picture at 24 a second */
   playback: 0.021,
+  /** seconds within which a film's join lies on its beat: a picture at 24 a second */
+  onBeat: 0.042,
   /** how sure it has to be that the song is heard in a take, 0..1 */
   heard: 0.5,
   /** share by which a take's rate may be off a multiple of the film's: 23.976 is 24 */

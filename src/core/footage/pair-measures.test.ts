@@ -24,7 +24,7 @@ const standing = (columns: readonly number[]) => ({
   ),
 });
 /** A take whose camera stood off by some pixels, and whose light was some stops off. */
-function measures(id: string, columns: readonly number[], dx = 0, stops = 0, set = {}) {
+function measures(id: string, columns: readonly number[], dx = 0, stops = 0, set = {}, more = {}) {
   const { take, measure } = chosenTake(id, size, rate, 96, set);
   if (!measure) throw new Error('It is measured.');
   const comparison = {
@@ -34,7 +34,7 @@ function measures(id: string, columns: readonly number[], dx = 0, stops = 0, set
       size,
     ),
     left: 0.05,
-    colour: { stops },
+    colour: { stops, before: 15 * Math.abs(stops), after: 0.6, ...more },
     agreement: 1,
     covered: new Uint8Array(),
     standing: standing(columns),
@@ -51,6 +51,16 @@ describe('what ranking is told of a take', () => {
     expect(scoreWith(measures('moved', [30, 30, 28, 28], 5))).toBeLessThan(0.7 * good);
     expect(scoreWith(measures('dark', [30, 30, 28, 28], 0, -0.5))).toBeLessThan(0.9 * good);
     expect(scoreWith(measures('same', [4, 6, 8, 8]))).toBeLessThan(0.3 * good);
+  });
+
+  it('counts a colour cast as light that is off, and what a match leaves of it', () => {
+    const good = scoreWith(right);
+    const tinted = (set = {}, after = 0.6) =>
+      scoreWith(measures('tinted', [30, 30, 28, 28], 0, 0, set, { before: 7, after }));
+    expect(tinted()).toBeLessThan(0.85 * good);
+    expect(tinted({ match: true })).toBeGreaterThan(0.95 * good);
+    // A match that does not reach it.
+    expect(tinted({ match: true }, 6)).toBeLessThan(0.85 * good);
   });
 
   it('counts a fix that is on as done', () => {

@@ -132,11 +132,7 @@ export function FilmStrip({
           {shots.slice(1).map((shot) => {
             const late = song ? Math.abs(onSong(song.grid, song.heard, shot.seconds.from).late) : null;
             const dye =
-              late === null
-                ? 'var(--ink2)'
-                : late <= allowed.playback * 2
-                  ? 'var(--verdigris)'
-                  : 'var(--madder)';
+              late === null ? 'var(--ink2)' : late <= allowed.onBeat ? 'var(--verdigris)' : 'var(--madder)';
             return (
               <line
                 key={shot.from}
@@ -146,7 +142,7 @@ export function FilmStrip({
                 y2={60}
                 stroke={dye}
                 strokeWidth={2}
-                strokeDasharray={late !== null && late > allowed.playback * 2 ? '3 3' : undefined}
+                strokeDasharray={late !== null && late > allowed.onBeat ? '3 3' : undefined}
                 vectorEffect="non-scaling-stroke"
               />
             );

@@ -77,7 +77,7 @@ export function TakenApart({ take, onBack }: { take: Take; onBack: () => void })
 
 /** What the shots have in common, in a sentence. */
 function Said({ apart, song }: { apart: Apart; song: Song }) {
-  const { shots, usual, shortest, longest, onBeat } = rhythmOf(apart, allowed.playback * 2, song);
+  const { shots, usual, shortest, longest, onBeat } = rhythmOf(apart, allowed.onBeat, song);
   const more = sayMarks(apart.marks);
   return (
     <p className="max-w-[68ch] text-[16px] leading-relaxed" data-rhythm={shots}>
