@@ -6,13 +6,14 @@ import {
   VideoSampleSource,
   type VideoSample,
 } from 'mediabunny';
-import { plateMatte } from '@/core/footage/cutout';
+import { cutOut, plateMatte } from '@/core/footage/cutout';
 import { takeParts } from '@/core/footage/take-parts';
 import { straightSeam } from '@/core/recipes/clone/material';
 import type { Point, Size } from '@/core/geometry/size';
 import { pictureTimes } from '@/core/footage/picture-times';
 import type { Moment, Project } from '@/core/model/records';
 import { recipeOf } from '@/core/recipes/built';
+import { inFile, reachOfEdge } from '@/core/recipes/cutouts';
 import { films, type MomentKind } from '@/core/recipes/films';
 import type { Material } from '@/core/recipes/material';
 import type { Recipe } from '@/core/recipes/recipe';
@@ -27,7 +28,8 @@ import {
   type Node,
 } from '@/core/picture/node';
 import type { RgbaImage } from '@/core/picture/image';
-import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
+import { fitEdge } from '@/core/picture/fit/fit-edge';
+import { resizeYuv, rgbaToYuv, yuvToRgba } from '@/core/picture/planes';
 import { measureTake } from '@/media/measure-take';
 import { openInput } from '@/media/open';
 import { readPictures } from '@/media/pictures';
@@ -199,6 +201,7 @@ async function run(rounds: number, frames: number) {
     shrink: [] as number[],
     decode: [] as number[],
     mattes: [] as number[],
+    edges: [] as number[],
     measure: [] as number[],
     copy: [] as number[],
     render: [] as number[],
@@ -225,9 +228,19 @@ async function run(rounds: number, frames: number) {
   const expected = (frames * rate.den) / rate.num;
   const taken = await analysedPictures(one);
   const [empty] = await analysedPictures(plate);
+  const cut = taken.slice(0, 12).map((picture) => ({
+    large: resizeYuv(rgbaToYuv(picture), size),
+    rings: inFile(cutOut(picture, empty).rings, size),
+  }));
+  const fitAll = () =>
+    taken.forEach((_, index) => {
+      const { large, rings } = cut[index % cut.length];
+      fitEdge(large, rings, reachOfEdge(size));
+    });
   for (let round = 0; round < rounds; round++) {
     out.decode.push(await timed(() => decodeAlone(one)));
     out.mattes.push(await timed(async () => taken.forEach((picture) => plateMatte(empty, picture))));
+    out.edges.push(await timed(async () => fitAll()));
     out.shrink.push(await timed(() => decodeAndShrink(one)));
     out.measure.push(await timed(() => measureTake(one, expected, takeParts, undefined, () => undefined)));
     out.copy.push(await timed(() => decodeAndEncode([one, two], frames)));

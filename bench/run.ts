@@ -53,6 +53,7 @@ const seconds = (await page.evaluate(
   | 'shrink'
   | 'decode'
   | 'mattes'
+  | 'edges'
   | 'measure'
   | 'copy'
   | 'render'
@@ -77,6 +78,11 @@ const limits = [
     name: 'Mattes from the plate, at 480 × 270, of a 1080p take against decoding it',
     ratio: least(seconds.mattes) / least(seconds.decode),
     most: 0.5,
+  },
+  {
+    name: 'Fitting the edge of a cut-out to a 1080p picture against decoding it',
+    ratio: least(seconds.edges) / least(seconds.decode),
+    most: 2,
   },
   {
     name: 'Measuring a 1080p take against decoding and shrinking it',

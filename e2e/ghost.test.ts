@@ -1,7 +1,11 @@
 import { describe, expect } from 'vitest';
 import type { Figure } from '@/core/footage/figures';
 import type { Point } from '@/core/geometry/size';
+import { FittedEdges } from '@/core/picture/fit/fitted-edges';
 import { coverOfRings } from '@/core/picture/mask';
+import { meansOf } from '@/core/picture/means';
+import type { YuvImage } from '@/core/picture/planes';
+import { reachOfEdge } from '@/core/recipes/cutouts';
 import { addMoment } from '@/store/commands/plan';
 import { setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
@@ -20,14 +24,28 @@ const film = seeded(async (store, project) => {
   await setMoment(store, project, id, 'Place', { name: 'The run', lands: 3 });
 });
 
+/** Shares of the frame as its pixels. */
+const inPixels = (rings: readonly Point[][]): Point[][] =>
+  rings.map((ring) => ring.map(([x, y]): Point => [x * filmed.width, y * filmed.height]));
+
+/** How far coverage is off from the truth in the mean, within reach of its edge: as it was drawn, and fitted to its picture. */
+function edgeErrors(picture: YuvImage, rings: readonly Point[][], truth: Point[]) {
+  const reach = reachOfEdge(filmed);
+  const real = coverOfRings(inPixels([truth]), filmed);
+  const near = meansOf(filmed, real, Math.round(reach));
+  const drawn = coverOfRings(inPixels(rings), filmed);
+  const fit = { reach };
+  const fitting = { rings: inPixels(rings), fit, content: filmed, media: 'run', seconds: 0 };
+  const fitted = new FittedEdges().cover(fitting, picture, [1, 0, 0, 1, 0, 0], filmed);
+  const band = [...real.keys()].filter((pixel) => near[pixel] > 0.01 && near[pixel] < 0.99);
+  const off = (of: (pixel: number) => number) =>
+    band.reduce((sum, pixel) => sum + Math.abs(of(pixel) - real[pixel]), 0) / band.length;
+  return { drawn: off((pixel) => drawn[pixel]), fitted: off((pixel) => fitted[pixel] / 255) };
+}
+
 /** Share of two shapes together that both of them cover. Shares of the frame. */
 function overlap(one: readonly Point[][], other: readonly Point[][]): number {
-  const [a, b] = [one, other].map((rings) =>
-    coverOfRings(
-      rings.map((ring) => ring.map(([x, y]): Point => [x * filmed.width, y * filmed.height])),
-      filmed,
-    ),
-  );
+  const [a, b] = [one, other].map((rings) => coverOfRings(inPixels(rings), filmed));
   let [both, either] = [0, 0];
   a.forEach((share, pixel) => {
     both += Math.min(share, b[pixel]);
@@ -66,6 +84,17 @@ describe('a ghost trail from a camera that moves, without an empty set', () => {
     console.info(`Intersection over union: ${mean.toFixed(3)}, least ${Math.min(...overlaps).toFixed(3)}.`);
     // Wanted of people on photographed composites in motion: 0.93.
     expect(mean).toBeGreaterThan(0.93);
+    // The shot's edges are those of the pictures: no further from the truth than the outlines that were found.
+    const taken = decode(file('run.mp4'), filmed.width, filmed.height);
+    const edges = figures.map(({ seconds, rings }) => {
+      const frame = Math.round(seconds * perSecond);
+      return edgeErrors(taken[frame], rings, personIn(frame));
+    });
+    const [drawn, fitted] = ['drawn', 'fitted'].map(
+      (what) => edges.reduce((sum, one) => sum + one[what as 'drawn' | 'fitted'], 0) / edges.length,
+    );
+    console.info(`Off within 8 px of the edge: ${drawn.toFixed(3)} drawn, ${fitted.toFixed(3)} fitted.`);
+    expect(fitted).toBeLessThan(drawn);
     for (const code of ['ghost.uncut', 'ghost.hidden', 'ghost.short'])
       expect(await bench.finding(code).count()).toBe(0);
     await bench.found('ghost.lands');
@@ -75,18 +104,15 @@ describe('a ghost trail from a camera that moves, without an empty set', () => {
     await bench.render(file('trail.mov'));
     expect(bench.actions).toBeLessThan(6);
     const pictures = decode(file('trail.mov'), filmed.width, filmed.height);
-    const plain = decode(file('run.mp4'), filmed.width, filmed.height);
     const lands = 3 * perSecond - shot.start;
     /** mean difference in luma between the shot and the take, inside a shape and outside of another */
     const differs = (frame: number, inside: Point[], outside: Point[]): number => {
-      const [wanted, unwanted] = [inside, outside].map((ring) =>
-        coverOfRings([ring.map(([x, y]): Point => [x * filmed.width, y * filmed.height])], filmed),
-      );
+      const [wanted, unwanted] = [inside, outside].map((ring) => coverOfRings(inPixels([ring]), filmed));
       let [sum, count] = [0, 0];
       wanted.forEach((share, pixel) => {
         if (share < 1 || unwanted[pixel] > 0) return;
         count++;
-        sum += Math.abs(pictures[frame].y[pixel] - plain[frame].y[pixel]);
+        sum += Math.abs(pictures[frame].y[pixel] - taken[frame].y[pixel]);
       });
       return sum / count;
     };

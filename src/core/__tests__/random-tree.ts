@@ -38,6 +38,9 @@ export function randomTree(seed: number): Node {
             { frame: 15, rings: [ring()] },
           ],
           between: 'moves',
+          ...(chance(0.3)
+            ? { fit: { reach: 6, ...(chance(0.5) ? { part: { of: [ring()], within: ring() } } : {}) } }
+            : {}),
         }
       : chance(0.5)
         ? { is: 'raster', media: 'mask', size, time: still(0) }

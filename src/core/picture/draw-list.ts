@@ -8,6 +8,7 @@ import {
   secondsAt,
   showsAt,
   type Edges,
+  type Fit,
   type Matte,
   type MediaNode,
   type Node,
@@ -16,8 +17,11 @@ import {
 import { ringsAt } from './outline';
 import { instantsOf } from './shutter';
 
-/** A mask in delivery pixels; the soft edge lies half on each side. */
-export type DrawMask = { rings: Rings; feather: number; inverted: boolean };
+/**
+ * A mask in delivery pixels; the soft edge lies half on each side. One that is fitted to its picture counts in pixels
+ * of the file.
+ */
+export type DrawMask = { rings: Rings; feather: number; inverted: boolean; fit?: Fit };
 
 /** What the planar painter needs to know of one file's picture in one frame. */
 export type DrawItem = {
@@ -50,6 +54,7 @@ export type DrawList = DrawItem[];
 function maskOf(matte: Matte, frame: number, own: Affine, outer: Affine): DrawMask | null {
   const { shape, space, inverted, grow, feather } = matte;
   if (shape.is !== 'outline' || valueAt(grow, frame) !== 0) return null;
+  if (shape.fit) return { rings: ringsAt(shape, frame), feather: 0, inverted, fit: shape.fit };
   const map = space === 'content' ? own : outer;
   const scale = Math.sqrt(Math.abs(map[0] * map[3] - map[1] * map[2]));
   const rings = ringsAt(shape, frame);

@@ -53,6 +53,7 @@ function boxColumns(source: Float32Array, { width, height }: Size, reach: number
 export function coverOfRings(rings: Rings, { width, height }: Size): Float32Array {
   const out = new Float32Array(width * height);
   const lines = 4;
+  const edges = new Crossings(rings);
   const steps = new Float64Array(width + 2);
   const step = (x: number, amount: number) => {
     const place = Math.min(width, Math.max(0, x));
@@ -63,7 +64,7 @@ export function coverOfRings(rings: Rings, { width, height }: Size): Float32Arra
   for (let row = 0; row < height; row++) {
     steps.fill(0);
     for (let line = 0; line < lines; line++) {
-      const crossings = crossingsAt(rings, row + (line + 0.5) / lines);
+      const crossings = edges.at(row + (line + 0.5) / lines);
       for (let i = 0; i + 1 < crossings.length; i += 2) {
         step(crossings[i], 1 / lines);
         step(crossings[i + 1], -1 / lines);
@@ -75,18 +76,40 @@ export function coverOfRings(rings: Rings, { width, height }: Size): Float32Arra
   return out;
 }
 
-/** Where the edges of a shape cross a line, from left to right. */
-function crossingsAt(rings: Rings, y: number): number[] {
-  const crossings: number[] = [];
-  for (const points of rings) {
-    let [x0, y0] = points[points.length - 1] ?? [0, 0];
-    for (const [x1, y1] of points) {
-      if (y0 <= y !== y1 <= y) crossings.push(x0 + ((y - y0) / (y1 - y0)) * (x1 - x0));
-      [x0, y0] = [x1, y1];
+/** Where the edges of a shape cross lines that follow one another downwards, from left to right on each. */
+class Crossings {
+  /** edges that are still to come, the highest last, and those that lines cross now */
+  private readonly below: Edge[] = [];
+  private active: Edge[] = [];
+
+  constructor(rings: Rings) {
+    for (const points of rings) {
+      let [x0, y0] = points[points.length - 1] ?? [0, 0];
+      for (const [x1, y1] of points) {
+        const slope = (x1 - x0) / (y1 - y0);
+        if (y0 < y1) this.below.push({ x: x0, y: y0, until: y1, slope });
+        else if (y1 < y0) this.below.push({ x: x1, y: y1, until: y0, slope });
+        x0 = x1;
+        y0 = y1;
+      }
     }
+    this.below.sort((a, b) => b.y - a.y);
   }
-  return crossings.sort((a, b) => a - b);
+
+  /** @param y not above that of the call before */
+  at(y: number): number[] {
+    const { below } = this;
+    this.active = this.active.filter(({ until }) => until > y);
+    for (let next = below.at(-1); next && next.y <= y; next = below.at(-1)) {
+      below.pop();
+      if (next.until > y) this.active.push(next);
+    }
+    return this.active.map((edge) => edge.x + (y - edge.y) * edge.slope).sort((a, b) => a - b);
+  }
 }
+
+/** An edge of a shape from its upper end on; `slope` is how far across it goes for each pixel down. */
+type Edge = { x: number; y: number; until: number; slope: number };
 
 /** Coverage with a soft edge. @param feather its width in pixels, half of it on each side; up to 0.5 stays hard */
 export function feathered(cover: Float32Array, size: Size, feather: number): Float32Array {

@@ -66,17 +66,23 @@ export type Effect =
 /** Rings that together are one shape; where they overlap twice there is a hole (even-odd rule). */
 export type Rings = Point[][];
 
+/**
+ * Draws an outline's edge to that of the picture that it cuts, in place of feathering it: by so many pixels of the
+ * content at the most. Of an outline that is cut up, the whole is fitted, and what lies within one cut shows.
+ */
+export type Fit = { reach: number; part?: { of: Rings; within: Point[] } };
+
 /** Where a node shows. Lengths count in pixels of `space`; another node's coverage is always the parent's. */
 export type Matte = {
   space: 'content' | 'parent';
   shape:
-    | { is: 'outline'; keys: { frame: number; rings: Rings }[]; between: 'holds' | 'moves' }
+    | { is: 'outline'; keys: { frame: number; rings: Rings }[]; between: 'holds' | 'moves'; fit?: Fit }
     | { is: 'raster'; media: string; size: Size; time: Track }
     | { is: 'node'; node: string };
   inverted: boolean;
   /** pixels; below zero shrinks */
   grow: Track;
-  /** width of the soft edge in pixels, half of it on each side */
+  /** width of the soft edge in pixels, half of it on each side; an outline that is fitted has the picture's instead */
   feather: Track;
 };
 
@@ -163,6 +169,11 @@ export const outlineMatte = (
   grow: still(0),
   feather: still(feather),
 });
+
+/** An outline of a file's picture that is fitted to it. @param feather what it has in an editor that cannot fit it */
+export function fittedMatte(keys: { frame: number; rings: Rings }[], feather: number, fit: Fit): Matte {
+  return { ...outlineMatte('content', keys, feather), shape: { is: 'outline', keys, between: 'holds', fit } };
+}
 
 /** Source pixels to delivery pixels so that the frame is filled: about the middle, unless it is pushed. */
 export function fillFrame(source: Size, delivery: Framed): Extract<Transform, { is: 'map' }> {

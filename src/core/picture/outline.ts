@@ -5,6 +5,9 @@ type Outline = Extract<Matte['shape'], { is: 'outline' }>;
 const alike = (one: Rings, other: Rings): boolean =>
   one.length === other.length && one.every((ring, index) => ring.length === other[index].length);
 
+/** True where a matte has its edge from the picture. */
+export const isFitted = ({ shape }: Matte): boolean => shape.is === 'outline' && shape.fit !== undefined;
+
 /**
  * The rings of an outline at a frame; before the first and after the last keyframe they stand. Rings that have as many
  * points as the next ones move to them evenly where they are to move.

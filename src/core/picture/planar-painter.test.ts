@@ -6,7 +6,16 @@ import { still } from '../motion/keyframes';
 import { seeded } from '../random';
 import { canPaint, describeFrame, type DrawItem, type DrawMask } from './draw-list';
 import { halveMask, rasterMask } from './mask';
-import { fillFrame, groupOf, nodeOf, outlineMatte, running, type Node, type Transform } from './node';
+import {
+  fillFrame,
+  fittedMatte,
+  groupOf,
+  nodeOf,
+  outlineMatte,
+  running,
+  type Node,
+  type Transform,
+} from './node';
 import { PlanarPainter } from './planar-painter';
 import { blankYuv, resizePlane, rgbaToYuv, yuvToRgba, type YuvImage } from './planes';
 import { psnr } from './psnr';
@@ -132,6 +141,24 @@ describe('the planar painter', () => {
       40,
     ],
     [
+      'fits an outline to the picture that it cuts, which is moved',
+      stack([
+        film('back'),
+        film('front', {
+          transforms: [move(12.4, -6, 20)],
+          mattes: [fittedMatte([{ frame: 0, rings: [rightHalf] }], 8, { reach: 9 })],
+        }),
+      ]),
+      40,
+      48,
+    ],
+    [
+      'shows one part of an outline that is fitted as a whole, and all but it',
+      stack([film('back'), fittedPart(false), fittedPart(true)]),
+      40,
+      48,
+    ],
+    [
       'copies what shows of a picture that is moved by whole pixels and does not fill the frame',
       stack([film('back'), { ...masked(0), transforms: [move(20, 0)] }]),
       45,
@@ -168,6 +195,11 @@ describe('the planar painter', () => {
     return film('front', {
       mattes: [outlineMatte('parent', [{ frame: 0, rings: [rightHalf] }], feather, inverted)],
     });
+  }
+  function fittedPart(inverted: boolean): Node {
+    const part = { of: [rightHalf], within: rightHalf.map(([x, y]): Point => [x - 8, y / 2]) };
+    const matte = fittedMatte([{ frame: 0, rings: [rightHalf] }], 8, { reach: 9, part });
+    return film(inverted ? 'back' : 'front', { mattes: [{ ...matte, inverted }] });
   }
   function racing(): Transform {
     const across = [

@@ -4,8 +4,9 @@ import { convertYuv } from './convert-planes';
 import { gradeYuv } from './grade-planes';
 import { boundsOf, commonPart, layPlane, withRuns, type MaskPlanes } from './lay';
 import type { DrawItem, DrawList, DrawMask } from './draw-list';
+import { FittedEdges } from './fit/fitted-edges';
 import { halveMask, rasterMask } from './mask';
-import type { Edges } from './node';
+import type { Edges, Fit } from './node';
 import { blankYuv, bt709, chromaSide, halved, resizeYuv, sameKind, type YuvImage } from './planes';
 import { resamplePlane } from './resample';
 import { smearOf, smearPlane, type Smear } from './smear';
@@ -49,6 +50,7 @@ function coversFrame(back: Affine, source: Size, output: Size): boolean {
  */
 export class PlanarPainter {
   private readonly masks = new Map<string, MaskPlanes>();
+  private readonly fitted = new FittedEdges();
   private readonly scratch = new Map<string, YuvImage>();
   private readonly output: YuvImage;
   private readonly moved: YuvImage;
@@ -123,7 +125,7 @@ export class PlanarPainter {
   private paintList(items: DrawList, pictures: readonly YuvImage[]): YuvImage {
     const out = this.output;
     const maps = items.map((item, index) => this.mapOf(item, pictures[index]));
-    const masks = items.map(({ mask }) => mask && this.maskOf(mask));
+    const masks = items.map((item, index) => item.mask && this.maskOf(item.mask, item, pictures[index]));
     const reaches = (index: number) =>
       items[index].edges !== 'empty' || coversFrame(maps[index], pictures[index], this.size);
     const opaque = items.map((item, index) => item.opacity >= 1 && reaches(index));
@@ -261,13 +263,12 @@ export class PlanarPainter {
     return moved;
   }
 
-  private maskOf(mask: DrawMask): MaskPlanes {
-    const key = JSON.stringify(mask);
+  private maskOf(mask: DrawMask, item: DrawItem, picture: YuvImage): MaskPlanes {
+    const { media, time, matrix } = item;
+    const key = JSON.stringify(mask.fit ? [mask, media, time, matrix, picture.width] : mask);
     const kept = this.masks.get(key);
     if (kept) return kept;
-    const factor = this.size.width / this.delivery.width;
-    const rings = mask.rings.map((ring) => ring.map(([x, y]): Point => [x * factor, y * factor]));
-    const image = rasterMask(rings, mask.feather * factor, this.size, mask.inverted);
+    const image = mask.fit ? this.fittedMask(mask, mask.fit, item, picture) : this.drawnMask(mask);
     const planes = {
       luma: withRuns(image.data, image.width),
       chroma: withRuns(halveMask(image), chromaSide(image.width)),
@@ -277,5 +278,19 @@ export class PlanarPainter {
     if (this.masks.size > 8) this.masks.clear();
     this.masks.set(key, planes);
     return planes;
+  }
+
+  private drawnMask({ rings, feather, inverted }: DrawMask) {
+    const factor = this.size.width / this.delivery.width;
+    const painted = rings.map((ring) => ring.map(([x, y]): Point => [x * factor, y * factor]));
+    return rasterMask(painted, feather * factor, this.size, inverted);
+  }
+
+  private fittedMask({ rings, inverted }: DrawMask, fit: Fit, item: DrawItem, picture: YuvImage) {
+    const { media, time: seconds, size: content, matrix } = item;
+    const stage = [this.size.width / this.delivery.width, this.size.height / this.delivery.height];
+    const map = multiplyAffine([stage[0], 0, 0, stage[1], 0, 0], matrix);
+    const cover = this.fitted.cover({ rings, fit, content, media, seconds }, picture, map, this.size);
+    return { ...this.size, data: inverted ? cover.map((value) => 255 - value) : cover };
   }
 }

@@ -7,7 +7,7 @@ import type { Mend } from '../model/mend';
 import { plateSlot } from '../model/slots';
 import { invertAffine, mapPoint } from '../geometry/affine';
 import type { Bounds, Framed, Point, Size } from '../geometry/size';
-import { fillFrame } from '../picture/node';
+import { fillFrame, fittedMatte, type Fit, type Matte, type Rings } from '../picture/node';
 import type { ChosenTake, Material, Work } from './material';
 
 /** The cut-out under the name of its work; null until it was solved. */
@@ -103,6 +103,16 @@ export function figuresWork(
 /** How somebody is cut out: where there is no clean plate to do it by, they are found as a person. */
 export const cutoutBy = (wanted: CutoutBy, { takes }: Material): CutoutBy =>
   wanted === 'plate' && !takes[plateSlot] ? 'person' : wanted;
+
+/** Pixels of its file by which the true edge of a cut-out may lie off the outline: hair, what moved, what was found coarsely. */
+export const reachOfEdge = ({ width }: Size): number => width / 60;
+
+/** Who was cut out as a matte: its edge is drawn to that of each picture. @param keys in pixels of the file */
+export const cutoutMatte = (
+  keys: { frame: number; rings: Rings }[],
+  source: Size,
+  part?: Fit['part'],
+): Matte => fittedMatte(keys, softPixels(source), { reach: reachOfEdge(source), ...(part ? { part } : {}) });
 
 /** The edge of a cut-out was found in pixels of 640 across: its feather in pixels of its file. */
 export const softPixels = ({ width }: Size): number => Math.max(1, Math.round(width / 640));

@@ -285,5 +285,8 @@ export function tellMask({ shape, inverted, feather }: Matte, frame: number): st
   if (shape.is !== 'outline') return '';
   const points = shape.keys[0]?.rings.flat().length ?? 0;
   const turned = inverted ? ' and turn the mask round, so that what lies outside shows' : '';
-  return `Cut it out along ${points} points${turned}, and feather the edge by ${valueAt(feather, frame)} px in all, half on each side.`;
+  const cut = `Cut it out along ${points} points${turned}, and feather the edge by ${valueAt(feather, frame)} px in all, half on each side.`;
+  return shape.fit
+    ? `${cut} Where your editor can draw a mask's edge to that of the picture, let it do so within ${Math.round(shape.fit.reach)} px; the shot here is made so.`
+    : cut;
 }

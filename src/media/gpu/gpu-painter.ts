@@ -1,15 +1,15 @@
 import { refuse } from '@/core/error';
-import { invertAffine, mapPoint, multiplyAffine, unmoved, type Affine } from '@/core/geometry/affine';
-import type { Point, Size } from '@/core/geometry/size';
+import { invertAffine, multiplyAffine, unmoved, type Affine } from '@/core/geometry/affine';
+import type { Size } from '@/core/geometry/size';
 import { valueAt } from '@/core/motion/keyframes';
 import { blendModes } from '@/core/picture/blend';
-import { rasterMask } from '@/core/picture/mask';
 import { matrixAt, nodesIn, showsAt, type Effect, type Matte, type Node } from '@/core/picture/node';
-import { ringsAt } from '@/core/picture/outline';
+import { isFitted } from '@/core/picture/outline';
 import { bt709, blankYuv, chromaSide, factorsOf, type YuvImage } from '@/core/picture/planes';
 import { grainsOf } from '@/core/picture/grains';
 import { instantsOf } from '@/core/picture/shutter';
 import { passesOf, type Pass } from './effect-passes';
+import { Outlines, type Placed } from './outlines';
 import { Surfaces, type GpuSurface } from './surfaces';
 
 /** The picture of a file at some seconds; null where the file is missing. */
@@ -20,8 +20,6 @@ type Scene = { tree: Node; frame: number; pictureOf: YuvOf; asked: readonly stri
 
 const modes = Object.keys(blendModes);
 const edgeNumbers = { empty: 0, mirrored: 1, repeated: 2 } as const;
-/** outlines whose coverage stays on the card */
-const keptMasks = 12;
 
 /**
  * Paints frames on the graphics card: everything that nodes can say, at any size. The reference painter says what is
@@ -29,7 +27,7 @@ const keptMasks = 12;
  */
 export class GpuPainter {
   private readonly pictures = new Map<YuvImage, GpuSurface>();
-  private readonly masks = new Map<string, WebGLTexture>();
+  private readonly outlines: Outlines;
   private readonly factor: number;
 
   /**
@@ -42,6 +40,7 @@ export class GpuPainter {
     private readonly size: Size = delivery,
   ) {
     this.factor = size.width / delivery.width;
+    this.outlines = new Outlines(surfaces, this.factor);
   }
 
   /**
@@ -264,38 +263,24 @@ export class GpuPainter {
     return passes.reduce((given, [shader, uniforms]) => this.instead(given, shader, uniforms), before);
   }
 
-  /** The coverage of an outline in pixels that are painted; it stays on the card. */
-  private outline(rings: Point[][], feather: number, size: Size, inverted: boolean): WebGLTexture {
-    const key = JSON.stringify([rings, feather, size.width, size.height, inverted]);
-    const kept = this.masks.get(key);
-    if (kept) return kept;
-    const made = this.surfaces.bytes(size, rasterMask(rings, feather, size, inverted).data);
-    for (const [old, texture] of [...this.masks].slice(0, Math.max(0, this.masks.size - keptMasks + 1))) {
-      this.surfaces.gl.deleteTexture(texture);
-      this.masks.delete(old);
-    }
-    this.masks.set(key, made);
-    return made;
-  }
-
   /** Multiplies a surface by what a matte covers. */
-  private coverBy(surface: GpuSurface, matte: Matte, at: number, matrix: Affine, scene: Scene): void {
+  private coverBy(surface: GpuSurface, matte: Matte, placed: Placed, scene: Scene): void {
     const { factor, surfaces } = this;
+    const { at, matrix } = placed;
     const own = matte.space === 'content';
     const scale = factor * (own ? Math.sqrt(Math.abs(matrix[0] * matrix[3] - matrix[1] * matrix[2])) : 1);
-    const feather = valueAt(matte.feather, at) * scale;
+    const feather = isFitted(matte) ? 0 : valueAt(matte.feather, at) * scale;
     const grow = valueAt(matte.grow, at) * scale;
     const reach = Math.floor(Math.abs(grow));
-    const { shape, inverted } = matte;
+    const { shape } = matte;
     if (shape.is === 'outline' && reach === 0) {
-      const rings = this.ringsIn(matte, shape, at, matrix);
-      const source = this.outline(rings, feather, surface, inverted);
+      const source = this.outlines.cover(shape, { ...matte, feather }, placed);
       const cover = this.coverOf(source, surface, false, false);
       surfaces.paint(surface, 'copy', { source: cover.texture }, 'cover');
       surfaces.giveBack(cover);
       return;
     }
-    let cover = this.shapeOf(matte, at, matrix, surface, scene);
+    let cover = this.shapeOf(matte, placed, scene);
     if (reach > 0) cover = this.instead(cover, 'grow', { distance: grow });
     if (feather > 0.5)
       for (const along of [
@@ -309,17 +294,6 @@ export class GpuPainter {
     surfaces.giveBack(cover);
   }
 
-  private ringsIn(
-    { space }: Matte,
-    shape: Extract<Matte['shape'], { is: 'outline' }>,
-    at: number,
-    matrix: Affine,
-  ): Point[][] {
-    const { factor } = this;
-    const map = multiplyAffine([factor, 0, 0, factor, 0, 0], space === 'content' ? matrix : unmoved);
-    return ringsAt(shape, at).map((ring) => ring.map((point) => mapPoint(map, point)));
-  }
-
   /** One channel as coverage. */
   private coverOf(source: WebGLTexture, size: Size, ofAlpha: boolean, inverted: boolean): GpuSurface {
     const out = this.blank(size);
@@ -328,13 +302,14 @@ export class GpuPainter {
   }
 
   /** What a matte covers before it is grown and softened. */
-  private shapeOf(matte: Matte, at: number, matrix: Affine, size: Size, scene: Scene): GpuSurface {
+  private shapeOf(matte: Matte, placed: Placed, scene: Scene): GpuSurface {
     const { shape, space, inverted } = matte;
+    const { at, matrix, size } = placed;
     const { surfaces } = this;
     switch (shape.is) {
       case 'outline': {
-        const rings = this.ringsIn(matte, shape, at, matrix);
-        return this.coverOf(this.outline(rings, 0, size, false), size, false, inverted);
+        const source = this.outlines.cover(shape, { space, inverted, feather: 0 }, placed);
+        return this.coverOf(source, size, false, false);
       }
       case 'node': {
         if (scene.asked.includes(shape.node))
@@ -363,7 +338,14 @@ export class GpuPainter {
     let surface = this.placed(node, at, matrix, size, scene);
     if (!surface) return null;
     for (const effect of node.effects) surface = this.withEffect(surface, effect, at);
-    for (const matte of node.mattes) this.coverBy(surface, matte, at, matrix, scene);
+    for (const matte of node.mattes) {
+      const { content } = node;
+      const picture =
+        content.is === 'media' && isFitted(matte)
+          ? scene.pictureOf(content.media, valueAt(content.time, at), content.between)
+          : null;
+      this.coverBy(surface, matte, { content, at, matrix, size: surface, picture }, scene);
+    }
     const opacity = Math.min(1, Math.max(0, valueAt(node.opacity, at)));
     if (opacity < 1) this.surfaces.paint(surface, 'fill', { colour: [0, 0, 0, opacity] }, 'cover');
     return surface;
@@ -417,7 +399,6 @@ export class GpuPainter {
 
   /** Lets go of what it kept on the card. */
   close(): void {
-    for (const texture of this.masks.values()) this.surfaces.gl.deleteTexture(texture);
-    this.masks.clear();
+    this.outlines.close();
   }
 }

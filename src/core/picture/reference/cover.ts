@@ -2,8 +2,8 @@ import { mapPoint, type Affine } from '../../geometry/affine';
 import type { Size } from '../../geometry/size';
 import { valueAt } from '../../motion/keyframes';
 import { coverOfRings, feathered } from '../mask';
-import { ringsAt } from '../outline';
-import type { Matte } from '../node';
+import { isFitted, ringsAt } from '../outline';
+import type { Fit, Matte, Rings } from '../node';
 import { drawn } from './sample';
 import type { Surface } from './surface';
 
@@ -33,6 +33,8 @@ type Shapes = {
   raster: (media: string, seconds: number) => Surface | null;
   /** coverage 0..1 of a node of the same picture */
   node: (id: string) => Float32Array;
+  /** coverage 0..1 of an outline that is fitted to what it cuts; null where that is no picture of a file */
+  fitted: (rings: Rings, fit: Fit) => Float32Array | null;
 };
 
 function shapeOf(
@@ -47,6 +49,8 @@ function shapeOf(
       return shapes.node(shape.node);
     case 'outline': {
       const rings = ringsAt(shape, frame);
+      const fitted = shape.fit ? shapes.fitted(rings, shape.fit) : null;
+      if (fitted) return fitted;
       return coverOfRings(
         space === 'parent' ? rings : rings.map((ring) => ring.map((point) => mapPoint(matrix, point))),
         size,
@@ -78,5 +82,5 @@ export function coverOf(
     matte.space === 'content' ? Math.sqrt(Math.abs(matrix[0] * matrix[3] - matrix[1] * matrix[2])) : 1;
   const cover = matte.inverted ? shape.map((value) => 1 - value) : shape;
   const wide = grown(cover, size, valueAt(matte.grow, frame) * scale);
-  return feathered(wide, size, valueAt(matte.feather, frame) * scale);
+  return isFitted(matte) ? wide : feathered(wide, size, valueAt(matte.feather, frame) * scale);
 }

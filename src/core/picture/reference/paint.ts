@@ -4,7 +4,9 @@ import type { Size } from '../../geometry/size';
 import { valueAt } from '../../motion/keyframes';
 import { grainsOf } from '../grains';
 import { checkPicture, type RgbaImage } from '../image';
-import { matrixAt, nodesIn, showsAt, type Node } from '../node';
+import { FittedEdges } from '../fit/fitted-edges';
+import { matrixAt, nodesIn, showsAt, type Fit, type Node, type Rings } from '../node';
+import { rgbaToYuv } from '../planes';
 import { instantsOf } from '../shutter';
 import { coverOf } from './cover';
 import { withEffect } from './effects';
@@ -99,6 +101,24 @@ function coverageOf(id: string, at: number, size: Size, scene: Scene): Float32Ar
   );
 }
 
+/** Coverage of an outline that is fitted to the picture that a node shows; null where it shows no file. */
+function fittedCover(
+  { content }: Node,
+  at: number,
+  outline: { rings: Rings; fit: Fit },
+  matrix: Affine,
+  size: Size,
+  { pictureOf }: Scene,
+): Float32Array | null {
+  if (content.is !== 'media') return null;
+  const seconds = valueAt(content.time, at);
+  const picture = pictureOf(content.media, seconds, content.between);
+  if (!picture) return null;
+  const fitting = { ...outline, content: content.size, media: content.media, seconds };
+  const cover = new FittedEdges().cover(fitting, rgbaToYuv(picture), matrix, size);
+  return Float32Array.from(cover, (value) => value / 255);
+}
+
 function paintInstant(node: Node, at: number, size: Size, scene: Scene): Surface | null {
   const matrix = matrixAt(node, at);
   const first = placed(node, at, matrix, size, scene);
@@ -107,6 +127,7 @@ function paintInstant(node: Node, at: number, size: Size, scene: Scene): Surface
   const shapes = {
     raster: (media: string, seconds: number) => surfaceAt(scene, media, seconds),
     node: (id: string) => coverageOf(id, at, size, scene),
+    fitted: (rings: Rings, fit: Fit) => fittedCover(node, at, { rings, fit }, matrix, size, scene),
   };
   for (const matte of node.mattes) coverBy(surface, coverOf(matte, at, matrix, size, shapes));
   coverBy(surface, Math.min(1, Math.max(0, valueAt(node.opacity, at))));

@@ -16,11 +16,13 @@ import {
 import {
   boxRound,
   cutoutBy,
+  cutoutMatte,
   cutoutIn,
   cutoutWork,
   fileInFrame,
   frameInFile,
   inFile,
+  reachOfEdge,
   softPixels,
   within,
 } from '../cutouts';
@@ -159,14 +161,22 @@ const drawnCut = ({ settings }: Pick<FreezeMoment, 'settings'>, piece: number): 
 /**
  * Where the pieces of the pose lie, from its feet to its head, in shares of the frame: as they were drawn, else cuts
  * through where somebody stands, level or leaning about its middle. The first and the last reach as far as that does.
- * @param into delivery pixels that evenly cut pieces reach into each other
+ * @param room delivery pixels that evenly cut pieces reach into each other, and out of the box round the pose
  */
-export function cutsOf(moment: FreezeMoment, material: Material, frame: Framed, into = 0): Point[][] {
-  const { left, top, right, bottom } = poseBox(moment, material, frame);
+export function cutsOf(
+  moment: FreezeMoment,
+  material: Material,
+  frame: Framed,
+  room = { into: 0, out: 0 },
+): Point[][] {
+  const pose = poseBox(moment, material, frame);
+  const [across, down] = [room.out / frame.width, room.out / frame.height];
+  const [left, right] = [pose.left - across, pose.right + across];
+  const [top, bottom] = [pose.top - down, pose.bottom + down];
   const { pieces } = moment.settings;
   const lean = Math.tan((wholeFreeze(moment.settings).lean * Math.PI) / 180);
   const rise = (lean * (right - left) * frame.width) / frame.height / 2;
-  const more = into / frame.height;
+  const more = room.into / frame.height;
   const box: Point[] = [
     [left, top],
     [right, top],
@@ -174,11 +184,11 @@ export function cutsOf(moment: FreezeMoment, material: Material, frame: Framed, 
     [left, bottom],
   ];
   // The first and the last band lean as well, and reach over all that the others leave of the box.
-  const beyond = 2 * Math.abs(rise);
+  const beyond = 2 * Math.abs(rise) + down;
   return piecesOf(moment).map((piece): Point[] => {
     const drawn = drawnCut(moment, piece);
     if (drawn) return drawn;
-    const level = (cut: number) => top + ((bottom - top) * cut) / pieces;
+    const level = (cut: number) => pose.top + ((pose.bottom - pose.top) * cut) / pieces;
     const upper = level(pieces - piece) - (piece === pieces ? beyond : more);
     const lower = level(pieces - piece + 1) + (piece === 1 ? beyond : more);
     const band: Point[] = [
@@ -210,15 +220,19 @@ export function cutOutline(
 /** A piece as it is cut out of the file's own pixels, so that the cut flies with it: along the pose where that is known. */
 function pieceMatte(
   cut: readonly Point[],
-  rings: readonly Point[][],
+  { rings, drawn }: { rings: readonly Point[][]; drawn: boolean },
   source: Size,
   frame: Framed,
   from: number,
 ) {
   const box = frameInFile(cut, source, frame);
   if (rings.length === 0) return outlineMatte('content', [{ frame: from, rings: [box] }], 0);
-  const pose = within(inFile(rings, source), box);
-  return outlineMatte('content', [{ frame: from, rings: pose }], softPixels(source));
+  const whole = inFile(rings, source);
+  const keys = [{ frame: from, rings: within(whole, box) }];
+  // What somebody drew stays as it was drawn.
+  return drawn
+    ? outlineMatte('content', keys, softPixels(source))
+    : cutoutMatte(keys, source, { of: whole, within: box });
 }
 
 const ways = {
@@ -282,8 +296,13 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
   const rings = poseRings(moment, material);
   const source = pose?.measure?.size;
   // Pieces reach so far into each other that no line shows between them once they stand.
-  const into = source ? softPixels(source) * fillFrame(source, project).matrix[0] : 0;
-  const joined = cutsOf(moment, material, project, into);
+  const drawn = wholeFreeze(moment.settings).outline !== null;
+  const scale = source ? fillFrame(source, project).matrix[0] : 0;
+  const room = {
+    into: source ? softPixels(source) * scale : 0,
+    out: source && !drawn ? reachOfEdge(source) * scale : 0,
+  };
+  const joined = cutsOf(moment, material, project, room);
   const at = frozenAt(moment);
   const pieces = piecesOf(moment).flatMap((piece, index): MediaNode[] => {
     const from = Math.max(start, lands[index] - frames);
@@ -295,7 +314,7 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
       pose,
       { from, until: runs ? Math.max(from + 1, whole) : end, at, hold: true },
       {
-        mattes: [pieceMatte(joined[index], rings, source, project, from)],
+        mattes: [pieceMatte(joined[index], { rings, drawn }, source, project, from)],
         transforms: flight(moment, frames, piece, lands[index], cuts[index], frame),
       },
     );

@@ -4,10 +4,10 @@ import type { MomentOf } from '../../model/records';
 import { fillOf } from '../../model/slots';
 import { linear } from '../../motion/easing';
 import { still, valueAt, type Track } from '../../motion/keyframes';
-import { groupOf, outlineMatte, type MediaNode, type Node, type Rings } from '../../picture/node';
+import { groupOf, type MediaNode, type Node, type Rings } from '../../picture/node';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { spanAnchors } from '../anchors';
-import { cutoutBy, figuresIn, figuresWork, inFile, softPixels } from '../cutouts';
+import { cutoutBy, cutoutMatte, figuresIn, figuresWork, inFile } from '../cutouts';
 import type { Material, Work } from '../material';
 import type { Anchor, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
@@ -123,7 +123,7 @@ export function buildGhost(moment: GhostMoment, ruler: Ruler, material: Material
       `${name}: ${chosen.take.name}`,
       chosen,
       { from, until: lands, at: at(start), time },
-      { mattes: [outlineMatte('content', keys, softPixels(size))], opacity: still(opacity) },
+      { mattes: [cutoutMatte(keys, size)], opacity: still(opacity) },
     );
   };
 

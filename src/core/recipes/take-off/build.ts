@@ -3,10 +3,10 @@ import type { MomentOf } from '../../model/records';
 import { fillOf, plateSlot } from '../../model/slots';
 import { linear } from '../../motion/easing';
 import { still, type Track } from '../../motion/keyframes';
-import { groupOf, outlineMatte, type MediaNode, type Node } from '../../picture/node';
+import { groupOf, type MediaNode, type Node } from '../../picture/node';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { evenly, pinAnchor, spanAnchors } from '../anchors';
-import { boxRound, cutoutIn, fileInFrame, inFile, softPixels } from '../cutouts';
+import { boxRound, cutoutIn, cutoutMatte, fileInFrame, inFile } from '../cutouts';
 import { groundShake, type GroundShake } from '../ground-shake';
 import type { ChosenTake, Material } from '../material';
 import type { Anchor, Ruler } from '../recipe';
@@ -141,7 +141,7 @@ function streak(
     chosen,
     { from, until: from + frames, at: streakAt(moment, ruler, material, slot), hold: true },
     {
-      mattes: [outlineMatte('content', [{ frame: from, rings: inFile(rings, source) }], softPixels(source))],
+      mattes: [cutoutMatte([{ frame: from, rings: inFile(rings, source) }], source)],
       transforms: [
         {
           is: 'move',

@@ -2,9 +2,9 @@ import { figureAt } from '../../footage/figures';
 import { plateSlot } from '../../model/slots';
 import { linear } from '../../motion/easing';
 import { still, type Track } from '../../motion/keyframes';
-import { outlineMatte, type MediaNode } from '../../picture/node';
+import type { MediaNode } from '../../picture/node';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
-import { boxRound, figuresIn, figuresWork, fileInFrame, inFile, softPixels } from '../cutouts';
+import { boxRound, cutoutMatte, figuresIn, figuresWork, fileInFrame, inFile } from '../cutouts';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
 import { takeNode } from '../take-node';
@@ -107,7 +107,7 @@ export function raisedJump(moment: LeapMoment, ruler: Ruler, material: Material)
   return [
     ...part(upSlot.key, 'Jump', start, span.from),
     ...part(`${upSlot.key}-raised`, 'Raised', span.from, span.until, {
-      mattes: [outlineMatte('content', keys, softPixels(source))],
+      mattes: [cutoutMatte(keys, source)],
       transforms: [
         {
           is: 'move',

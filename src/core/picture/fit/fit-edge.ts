@@ -1,0 +1,138 @@
+import type { Bounds, Point, Size } from '../../geometry/size';
+import { rasterMask } from '../mask';
+import type { Rings } from '../node';
+import { chromaSide, type YuvImage } from '../planes';
+import { rule, tellSides } from './two-sides';
+
+/** squares across the reach of an edge, in which is learned what colours there are on both sides */
+const squaresAcross = 5;
+/** how far colours are learned from beyond that reach */
+const learnedFrom = 1.3;
+
+/** Coverage 0..255 of a part of a picture; nothing is covered elsewhere. */
+export type FittedEdge = Size & { left: number; top: number; data: Uint8Array };
+
+/** Means of a plane over squares, from a corner on. */
+function meansOfSquares(
+  { data, width, height }: { data: Uint8Array } & Size,
+  side: number,
+  { left, top }: { left: number; top: number },
+  size: Size,
+): Float32Array {
+  const out = new Float32Array(size.width * size.height);
+  for (let y = 0, to = 0; y < size.height; y++) {
+    const [first, last] = [top + y * side, Math.min(height, top + (y + 1) * side)];
+    for (let x = 0; x < size.width; x++, to++) {
+      const [from, until] = [left + x * side, Math.min(width, left + (x + 1) * side)];
+      let sum = 0;
+      for (let row = first * width; row < last * width; row += width)
+        for (let at = row + from; at < row + until; at++) sum += data[at];
+      out[to] = sum / Math.max(1, (last - first) * (until - from));
+    }
+  }
+  return out;
+}
+
+/** The part of a picture in which an outline may be drawn elsewhere and its colours are learned; its sides whole squares from even corners. */
+function partOf(rings: Rings, picture: Size, reach: number, side: number): Bounds {
+  let [left, top, right, bottom] = [picture.width, picture.height, 0, 0];
+  for (const ring of rings)
+    for (const [x, y] of ring) {
+      [left, right] = [Math.min(left, x), Math.max(right, x)];
+      [top, bottom] = [Math.min(top, y), Math.max(bottom, y)];
+    }
+  const margin = Math.ceil((1 + learnedFrom) * reach);
+  const start = (value: number) => Math.floor(Math.max(0, value - margin) / side) * side;
+  return {
+    left: start(left),
+    top: start(top),
+    right: Math.min(picture.width, Math.ceil(right + margin)),
+    bottom: Math.min(picture.height, Math.ceil(bottom + margin)),
+  };
+}
+
+/**
+ * How much of each pixel an outline covers once its edge was drawn to that of the picture: hair that leaves it, what is
+ * blurred by moving, and an edge that was drawn a little off. Near the outline, a pixel covers as much as its colour is
+ * that of the inside rather than that of the outside, as far as both can be told apart there; else what was drawn.
+ * @param rings in pixels of the picture; even-odd rule
+ * @param reach pixels to each side of the outline within which the edge may lie; as drawn for none
+ */
+export function fitEdge(picture: YuvImage, rings: Rings, reach: number): FittedEdge {
+  const side = Math.max(2, 2 * Math.round(reach / squaresAcross / 2));
+  const part = partOf(rings, picture, reach, side);
+  const { left, top } = part;
+  const size = { width: Math.max(0, part.right - left), height: Math.max(0, part.bottom - top) };
+  const own = rings.map((ring) => ring.map(([x, y]): Point => [x - left, y - top]));
+  const { data } = rasterMask(own, 0, size);
+  const squares = { width: Math.ceil(size.width / side), height: Math.ceil(size.height / side) };
+  if (reach <= 0 || squares.width < 2 || squares.height < 2) return { left, top, ...size, data };
+  const small = { width: chromaSide(picture.width), height: chromaSide(picture.height) };
+  const corner = { left: left / 2, top: top / 2 };
+  const colours = [
+    meansOfSquares({ data: picture.y, width: picture.width, height: picture.height }, side, part, squares),
+    meansOfSquares({ data: picture.u, ...small }, side / 2, corner, squares),
+    meansOfSquares({ data: picture.v, ...small }, side / 2, corner, squares),
+  ];
+  const covered = meansOfSquares({ data, ...size }, side, { left: 0, top: 0 }, squares).map(
+    (mean) => mean / 255,
+  );
+  const across = reach / side;
+  const rules = tellSides(squares, colours, covered, Math.round(across), Math.round(learnedFrom * across));
+  const target = { data, ...size, left, top };
+  for (let y = -1; y < squares.height; y++)
+    for (let x = -1; x < squares.width; x++) fitBetween(picture, rules, squares, side, [x, y], target);
+  return target;
+}
+
+/** Fits the pixels between the middles of four squares, the first of them at `x` and `y`. */
+function fitBetween(
+  picture: YuvImage,
+  rules: Float32Array,
+  squares: Size,
+  side: number,
+  [x, y]: Point,
+  { data, width, height, left, top }: FittedEdge,
+): void {
+  const place = (column: number, row: number) =>
+    rule.count *
+    (Math.min(squares.height - 1, Math.max(0, row)) * squares.width +
+      Math.min(squares.width - 1, Math.max(0, column)));
+  const corners = [place(x, y), place(x + 1, y), place(x, y + 1), place(x + 1, y + 1)];
+  if (corners.every((at) => rules[at + rule.whole] === 0)) return;
+  const [upLeft, upRight, downLeft, downRight] = corners;
+  const half = side / 2;
+  const from = Math.max(0, x * side + half);
+  const until = Math.min(width, (x + 1) * side + half);
+  const chroma = chromaSide(picture.width);
+  const [value, step] = [new Float64Array(rule.count), new Float64Array(rule.count)];
+  for (let row = Math.max(0, y * side + half); row < Math.min(height, (y + 1) * side + half); row++) {
+    const down = (row + 0.5 - half) / side - y;
+    const first = (from + 0.5 - half) / side - x;
+    for (let one = 0; one < rule.count; one++) {
+      const start = rules[upLeft + one] + down * (rules[downLeft + one] - rules[upLeft + one]);
+      const end = rules[upRight + one] + down * (rules[downRight + one] - rules[upRight + one]);
+      step[one] = (end - start) / side;
+      value[one] = start + first * (end - start);
+    }
+    let [luma, blue, red, added, whole, known] = value;
+    const [dLuma, dBlue, dRed, dAdded, dWhole, dKnown] = step;
+    const line = (top + row) * picture.width + left;
+    const small = ((top + row) >> 1) * chroma;
+    for (let column = from, at = row * width + from; column < until; column++, at++) {
+      const beside = small + ((left + column) >> 1);
+      if (whole > 1e-6) {
+        const sum =
+          luma * picture.y[line + column] + blue * picture.u[beside] + red * picture.v[beside] + added;
+        const mixed = sum <= 0 ? 0 : sum >= whole ? 255 : (255 * sum) / whole;
+        data[at] += (known / (known + 1)) * (mixed - data[at]) + 0.5;
+      }
+      luma += dLuma;
+      blue += dBlue;
+      red += dRed;
+      added += dAdded;
+      whole += dWhole;
+      known += dKnown;
+    }
+  }
+}

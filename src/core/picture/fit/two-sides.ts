@@ -1,0 +1,171 @@
+import type { Size } from '../../geometry/size';
+import { meansOf } from '../means';
+
+/** Numbers a square: what is told of it, for the means of a neighbourhood. */
+const told = {
+  inside: 0,
+  outside: 1,
+  /** sums of luma, blue and red inside, then outside */
+  insideColours: 2,
+  outsideColours: 5,
+  /** sums of their products, of both sides together */
+  products: 8,
+  count: 14,
+};
+
+/**
+ * Numbers of a rule: what luma, blue and red count, what is added, and what their sum is shared by to give how much is
+ * of the inside; so that rules between squares count by how much they know. Then how much that counts against the drawn
+ * edge, whose own weight is one.
+ */
+export const rule = { luma: 0, blue: 1, red: 2, added: 3, whole: 4, known: 5, count: 6 };
+
+/** codes of noise that colours have at least on each side */
+const leastNoise = 3;
+/**
+ * Colours scatter about the mean of their side, which is no mixture: what lies so many deviations nearer to the other
+ * side still counts as wholly on its own, if that leaves something between them.
+ */
+const [scatter, mostScatter] = [0.8, 0.4];
+/** sides that lie two deviations apart, squared, are told apart as well where it is chance */
+const byChance = 4;
+/** deviation of the share that a pixel may cover where the drawn edge runs through the middle of what is near it */
+const open = 0.5;
+
+/** Sums over squares that reach so many to each side, of several numbers each. */
+function sumsNear(values: Float32Array, count: number, { width, height }: Size, reach: number): Float32Array {
+  const line = width * count;
+  const across = new Float32Array(values.length);
+  for (let y = 0, start = 0; y < height; y++, start += line) {
+    const end = start + line;
+    for (let at = start; at < Math.min(end, start + reach * count); at++)
+      across[start + ((at - start) % count)] += values[at];
+    for (let at = start; at < end; at++) {
+      const [next, gone] = [at + reach * count, at - (reach + 1) * count];
+      across[at] +=
+        (at < start + count ? 0 : across[at - count]) +
+        (next < end ? values[next] : 0) -
+        (gone < start ? 0 : values[gone]);
+    }
+  }
+  const out = new Float32Array(values.length);
+  for (let at = 0; at < Math.min(values.length, reach * line); at++) out[at % line] += across[at];
+  for (let at = 0; at < values.length; at++) {
+    const [next, gone] = [at + reach * line, at - (reach + 1) * line];
+    out[at] +=
+      (at < line ? 0 : out[at - line]) +
+      (next < values.length ? across[next] : 0) -
+      (gone < 0 ? 0 : across[gone]);
+  }
+  return out;
+}
+
+/**
+ * Learns for each square how the colours inside an edge are told from those outside of it, by Fisher's discriminant of
+ * its neighbourhood, scaled so that it gives 1 for the mean colour inside and 0 for that outside: what is mixed of both
+ * lies between as it is mixed.
+ * @param colours luma, blue and red of each square, in codes
+ * @param covered share of each square that lies inside
+ * @param edge squares to each side between which the edge may lie
+ * @param reach squares to each side that are learned from
+ * @returns the numbers of {@link rule} for each square; zero where there is nothing to tell
+ * @see Fisher 1936, "The use of multiple measurements in taxonomic problems"; colours that are mixed along a line
+ *   between both sides: Levin, Lischinski & Weiss 2008, "A closed-form solution to natural image matting"
+ */
+export function tellSides(
+  size: Size,
+  colours: readonly Float32Array[],
+  covered: Float32Array,
+  edge: number,
+  reach: number,
+): Float32Array {
+  const drawn = meansOf(size, covered, edge);
+  const free = drawn.map((share) => open * 4 * share * (1 - share));
+  const first = learn(size, colours, covered, drawn, free, reach);
+  // An edge that was drawn off mixes both sides up: once it is fitted they are told apart better.
+  const fitted = covered.map((share, p) => sharedBy(first, colours, p, share));
+  return learn(size, colours, fitted, meansOf(size, fitted, edge), free, reach);
+}
+
+/** How much of a square lies inside by its rule, as far as that counts against what is known of it. */
+function sharedBy(rules: Float32Array, [luma, blue, red]: readonly Float32Array[], p: number, share: number) {
+  const at = rule.count * p;
+  const [whole, known] = [rules[at + rule.whole], rules[at + rule.known]];
+  if (whole <= 0) return share;
+  const sum =
+    rules[at + rule.luma] * luma[p] +
+    rules[at + rule.blue] * blue[p] +
+    rules[at + rule.red] * red[p] +
+    rules[at + rule.added];
+  return share + (known / (known + 1)) * (Math.min(1, Math.max(0, sum / whole)) - share);
+}
+
+/** @param near share of what is near each square that lies inside; @param free deviation of the share that is left open */
+function learn(
+  size: Size,
+  [luma, blue, red]: readonly Float32Array[],
+  covered: Float32Array,
+  near: Float32Array,
+  free: Float32Array,
+  reach: number,
+): Float32Array {
+  const own = new Float32Array(told.count * covered.length);
+  for (let p = 0, at = 0; p < covered.length; p++, at += told.count) {
+    // The nearer to the edge, the less a square tells: both sides may be mixed in it.
+    const inside = covered[p] * near[p] * near[p];
+    const outside = (1 - covered[p]) * (1 - near[p]) * (1 - near[p]);
+    own[at + told.inside] = inside;
+    own[at + told.outside] = outside;
+    const colour = [luma[p], blue[p], red[p]];
+    for (let i = 0, product = at + told.products; i < 3; i++) {
+      own[at + told.insideColours + i] = inside * colour[i];
+      own[at + told.outsideColours + i] = outside * colour[i];
+      for (let j = i; j < 3; j++) own[product++] = (inside + outside) * colour[i] * colour[j];
+    }
+  }
+  const sums = sumsNear(own, told.count, size, reach);
+  const rules = new Float32Array(rule.count * covered.length);
+  for (let p = 0; p < covered.length; p++)
+    if (free[p] > 1e-3) ruleOf(sums, told.count * p, free[p], rules, rule.count * p);
+  return rules;
+}
+
+/** @param free deviation of the share that the drawn edge leaves open here */
+function ruleOf(sums: Float32Array, from: number, free: number, rules: Float32Array, to: number): void {
+  const [inside, outside] = [sums[from + told.inside], sums[from + told.outside]];
+  if (inside < 1e-3 || outside < 1e-3) return;
+  const at = (first: number, index: number) => sums[from + first + index];
+  const mean = (first: number, weight: number) => [0, 1, 2].map((index) => at(first, index) / weight);
+  const [within, without] = [mean(told.insideColours, inside), mean(told.outsideColours, outside)];
+  const all = inside + outside;
+  const spread = (product: number, i: number, j: number) =>
+    (at(told.products, product) - inside * within[i] * within[j] - outside * without[i] * without[j]) / all;
+  const noise = leastNoise ** 2;
+  const [yy, yb, yr] = [Math.max(0, spread(0, 0, 0)) + noise, spread(1, 0, 1), spread(2, 0, 2)];
+  const [bb, br, rr] = [
+    Math.max(0, spread(3, 1, 1)) + noise,
+    spread(4, 1, 2),
+    Math.max(0, spread(5, 2, 2)) + noise,
+  ];
+  const off = within.map((value, index) => value - without[index]);
+  // The inverse of a symmetric matrix of three, by its cofactors.
+  const [c0, c1, c2] = [bb * rr - br * br, yr * br - yb * rr, yb * br - yr * bb];
+  const [c3, c4, c5] = [yy * rr - yr * yr, yb * yr - yy * br, yy * bb - yb * yb];
+  const size = yy * c0 + yb * c1 + yr * c2;
+  if (!(size > 1e-9)) return;
+  const way = [
+    (c0 * off[0] + c1 * off[1] + c2 * off[2]) / size,
+    (c1 * off[0] + c3 * off[1] + c4 * off[2]) / size,
+    (c2 * off[0] + c4 * off[1] + c5 * off[2]) / size,
+  ];
+  const apart = way[0] * off[0] + way[1] * off[1] + way[2] * off[2];
+  if (!(apart > 1e-6)) return;
+  const unsure = apart * Math.min(mostScatter, scatter / Math.sqrt(apart));
+  // Each is one of `apart`, the square of how many deviations both sides are apart, by which rules count.
+  rules[to + rule.luma] = way[0];
+  rules[to + rule.blue] = way[1];
+  rules[to + rule.red] = way[2];
+  rules[to + rule.added] = -(way[0] * without[0] + way[1] * without[1] + way[2] * without[2]) - unsure;
+  rules[to + rule.whole] = apart - 2 * unsure;
+  rules[to + rule.known] = free * free * Math.max(0, apart - byChance);
+}
