@@ -235,7 +235,7 @@ async function run(rounds: number, frames: number) {
   const fitAll = () =>
     taken.forEach((_, index) => {
       const { large, rings } = cut[index % cut.length];
-      fitEdge(large, rings, reachOfEdge(size));
+      fitEdge(large, rings, reachOfEdge(size, 'person'));
     });
   for (let round = 0; round < rounds; round++) {
     out.decode.push(await timed(() => decodeAlone(one)));

@@ -30,7 +30,7 @@ const inPixels = (rings: readonly Point[][]): Point[][] =>
 
 /** How far coverage is off from the truth in the mean, within reach of its edge: as it was drawn, and fitted to its picture. */
 function edgeErrors(picture: YuvImage, rings: readonly Point[][], truth: Point[]) {
-  const reach = reachOfEdge(filmed);
+  const reach = reachOfEdge(filmed, 'person');
   const real = coverOfRings(inPixels([truth]), filmed);
   const near = meansOf(filmed, real, Math.round(reach));
   const drawn = coverOfRings(inPixels(rings), filmed);

@@ -104,15 +104,20 @@ export function figuresWork(
 export const cutoutBy = (wanted: CutoutBy, { takes }: Material): CutoutBy =>
   wanted === 'plate' && !takes[plateSlot] ? 'person' : wanted;
 
-/** Pixels of its file by which the true edge of a cut-out may lie off the outline: hair, what moved, what was found coarsely. */
-export const reachOfEdge = ({ width }: Size): number => width / 60;
+/**
+ * Pixels of its file by which the true edge of a cut-out may lie off the outline: people are found coarsely; what differs
+ * from the set, or from a backdrop, is found to the pixel but for hair and for what moved. Set by trial.
+ */
+export const reachOfEdge = ({ width }: Size, by: CutoutBy): number => width / (by === 'person' ? 60 : 160);
 
 /** Who was cut out as a matte: its edge is drawn to that of each picture. @param keys in pixels of the file */
 export const cutoutMatte = (
   keys: { frame: number; rings: Rings }[],
   source: Size,
+  by: CutoutBy,
   part?: Fit['part'],
-): Matte => fittedMatte(keys, softPixels(source), { reach: reachOfEdge(source), ...(part ? { part } : {}) });
+): Matte =>
+  fittedMatte(keys, softPixels(source), { reach: reachOfEdge(source, by), ...(part ? { part } : {}) });
 
 /** The edge of a cut-out was found in pixels of 640 across: its feather in pixels of its file. */
 export const softPixels = ({ width }: Size): number => Math.max(1, Math.round(width / 640));

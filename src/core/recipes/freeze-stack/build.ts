@@ -220,7 +220,7 @@ export function cutOutline(
 /** A piece as it is cut out of the file's own pixels, so that the cut flies with it: along the pose where that is known. */
 function pieceMatte(
   cut: readonly Point[],
-  { rings, drawn }: { rings: readonly Point[][]; drawn: boolean },
+  { rings, by }: { rings: readonly Point[][]; by: CutoutBy | 'hand' },
   source: Size,
   frame: Framed,
   from: number,
@@ -230,9 +230,9 @@ function pieceMatte(
   const whole = inFile(rings, source);
   const keys = [{ frame: from, rings: within(whole, box) }];
   // What somebody drew stays as it was drawn.
-  return drawn
+  return by === 'hand'
     ? outlineMatte('content', keys, softPixels(source))
-    : cutoutMatte(keys, source, { of: whole, within: box });
+    : cutoutMatte(keys, source, by, { of: whole, within: box });
 }
 
 const ways = {
@@ -296,11 +296,11 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
   const rings = poseRings(moment, material);
   const source = pose?.measure?.size;
   // Pieces reach so far into each other that no line shows between them once they stand.
-  const drawn = wholeFreeze(moment.settings).outline !== null;
+  const by = wholeFreeze(moment.settings).outline ? 'hand' : cutBy(moment, material);
   const scale = source ? fillFrame(source, project).matrix[0] : 0;
   const room = {
     into: source ? softPixels(source) * scale : 0,
-    out: source && !drawn ? reachOfEdge(source) * scale : 0,
+    out: source && by !== 'hand' ? reachOfEdge(source, by) * scale : 0,
   };
   const joined = cutsOf(moment, material, project, room);
   const at = frozenAt(moment);
@@ -314,7 +314,7 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
       pose,
       { from, until: runs ? Math.max(from + 1, whole) : end, at, hold: true },
       {
-        mattes: [pieceMatte(joined[index], { rings, drawn }, source, project, from)],
+        mattes: [pieceMatte(joined[index], { rings, by }, source, project, from)],
         transforms: flight(moment, frames, piece, lands[index], cuts[index], frame),
       },
     );

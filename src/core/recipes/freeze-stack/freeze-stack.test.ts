@@ -9,11 +9,12 @@ import { valueAt } from '../../motion/keyframes';
 import { shakeAfter } from '../../motion/shake';
 import { canPaint } from '../../picture/draw-list';
 import { matrixAt, mediaIn } from '../../picture/node';
+import { isFitted } from '../../picture/outline';
 import { paintFrame } from '../../picture/reference/paint';
 import { frameOfBeat, regularGrid } from '../../time/grid';
 import { base, chosenTake, projectOf } from '../__tests__/chosen';
 import type { Material } from '../material';
-import { within } from '../cutouts';
+import { inFile, within } from '../cutouts';
 import { freezeStack } from '.';
 import { cutsOf, freezeFrames, shakeOf, type FreezeMoment } from './build';
 
@@ -103,6 +104,7 @@ describe('the freeze stack', () => {
     const inside = mediaIn(freezeStack.build(mine, pushed, given)).find(({ id }) => id === 'pose-4');
     const [matte] = inside?.mattes ?? [];
     expect(matte.shape.is === 'outline' && matte.shape.keys[0].rings[0].length).toBeGreaterThan(3);
+    expect(isFitted(matte)).toBe(false);
   });
 
   it('lands each piece exactly in its place on the frame of its beat, and keeps it there', () => {
@@ -164,6 +166,20 @@ describe('the freeze stack', () => {
     // No line shows where two pieces meet.
     for (let row = 12; row < 53; row++) expect(light(0.5, row / 54)).toBeGreaterThan(190);
     expect([light(0.3, 0.3), light(0.3, 0.8), light(0.7, 0.5), light(0.5, 0.1)]).toEqual([40, 40, 40, 40]);
+    // Every piece is fitted as a part of the whole pose, further where a person was found than where a plate says it.
+    const fits = (by: 'plate' | 'person') =>
+      mediaIn(freezeStack.build({ ...moment, settings: { ...moment.settings, by } }, ruler, cut()))
+        .slice(1)
+        .map(({ mattes: [{ shape }] }) => (shape.is === 'outline' && shape.fit) || null);
+    const whole = inFile(rings, size);
+    for (const [index, fit] of fits('person').entries()) {
+      expect(fit?.part?.of).toEqual(whole);
+      expect(fit?.reach).toBeGreaterThan(2 * (fits('plate')[index]?.reach ?? Infinity));
+      // What leaves the outline is not cut off beside it.
+      const xs = fit?.part?.within.map(([x]) => x) ?? [];
+      expect(Math.min(...xs)).toBeLessThanOrEqual(0.2 * 96 - (fit?.reach ?? 0) + 1e-6);
+      expect(Math.max(...xs)).toBeGreaterThanOrEqual(0.6 * 96 + (fit?.reach ?? 0) - 1e-6);
+    }
   });
 
   it('leans its cuts, or takes them as they are drawn, and leaves nothing of the pose out', () => {

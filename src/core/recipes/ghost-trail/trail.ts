@@ -104,6 +104,7 @@ export function buildGhost(moment: GhostMoment, ruler: Ruler, material: Material
   const at = secondsOf(moment, ruler);
   const figures = figuresOf(material) ?? [];
   const rings = size && outlinesIn(size);
+  const by = cutoutBy(wholeGhost(moment.settings).by, material);
 
   /** The performer alone, late by some frames. */
   const figure = (id: string, name: string, late: number, opacity: number): MediaNode[] => {
@@ -123,7 +124,7 @@ export function buildGhost(moment: GhostMoment, ruler: Ruler, material: Material
       `${name}: ${chosen.take.name}`,
       chosen,
       { from, until: lands, at: at(start), time },
-      { mattes: [cutoutMatte(keys, size)], opacity: still(opacity) },
+      { mattes: [cutoutMatte(keys, size, by)], opacity: still(opacity) },
     );
   };
 

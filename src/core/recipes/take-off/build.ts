@@ -6,7 +6,7 @@ import { still, type Track } from '../../motion/keyframes';
 import { groupOf, type MediaNode, type Node } from '../../picture/node';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { evenly, pinAnchor, spanAnchors } from '../anchors';
-import { boxRound, cutoutIn, cutoutMatte, fileInFrame, inFile } from '../cutouts';
+import { boxRound, cutoutBy, cutoutIn, cutoutMatte, fileInFrame, inFile } from '../cutouts';
 import { groundShake, type GroundShake } from '../ground-shake';
 import type { ChosenTake, Material } from '../material';
 import type { Anchor, Ruler } from '../recipe';
@@ -141,7 +141,9 @@ function streak(
     chosen,
     { from, until: from + frames, at: streakAt(moment, ruler, material, slot), hold: true },
     {
-      mattes: [cutoutMatte([{ frame: from, rings: inFile(rings, source) }], source)],
+      mattes: [
+        cutoutMatte([{ frame: from, rings: inFile(rings, source) }], source, cutoutBy('plate', material)),
+      ],
       transforms: [
         {
           is: 'move',

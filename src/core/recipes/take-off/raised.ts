@@ -107,7 +107,7 @@ export function raisedJump(moment: LeapMoment, ruler: Ruler, material: Material)
   return [
     ...part(upSlot.key, 'Jump', start, span.from),
     ...part(`${upSlot.key}-raised`, 'Raised', span.from, span.until, {
-      mattes: [cutoutMatte(keys, source)],
+      mattes: [cutoutMatte(keys, source, 'plate')],
       transforms: [
         {
           is: 'move',
