@@ -58,6 +58,20 @@ const seam = {
 } as unknown as Answer;
 /** A join round somebody in the middle. */
 const around = { method: 'seam-5', seam: { rings } } as unknown as Answer;
+/** A point that walks from the left of a take to its right and back. */
+const walker: Answer = {
+  method: 'track-2',
+  track: {
+    points: Array.from({ length: 200 }, (_, index) => ({
+      time: index / 25,
+      at: [0.5 - 0.3 * Math.cos(index / 25), 0.5],
+      tap: 0,
+      scale: 1,
+      rotation: 0,
+    })),
+    lost: [],
+  },
+};
 const solved = {
   pose: cutout,
   figures,
@@ -68,6 +82,7 @@ const solved = {
   'down-flight': flight,
   seam,
   'seam-copy-3': around,
+  'track-panel-2': walker,
 };
 
 /** A moment of a kind whose takes are larger than the delivery, so that they have to be placed. */
@@ -171,6 +186,12 @@ const cases: [string, MomentKind, object, Partial<Moment>?][] = [
         ],
       },
     },
+  ],
+  [
+    'split-screen whose second panel follows a point',
+    'split-screen',
+    { panels: 3 },
+    { slots: { 'panel-2': { take: 'panel-2', at: 0.5, taps: [{ time: 1, at: [0.5, 0.5] }] } } },
   ],
   ['freeze-stack leaning', 'freeze-stack', { pieces: 3, lean: 25 }],
   ['masked-reveal falling fast, then closer', 'masked-reveal', { edge: 'falling', fast: 200, closer: 30 }],

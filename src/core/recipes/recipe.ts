@@ -135,7 +135,7 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   outline(moment: Some, material: Material, ruler: Ruler, frame: number, slot?: string): Outline | null;
   landing(moment: Some, ruler: Ruler, material: Material): Landing | null;
   /** where the point is that was tapped to be followed, as far as that is known; in order of time, shares of the frame */
-  followed?(moment: Some, ruler: Ruler, material: Material): readonly TrackPoint[];
+  followed?(moment: Some, ruler: Ruler, material: Material, slot: string): readonly TrackPoint[];
   /** the slot whose performer stands at a point of the whole picture; null where a tap chooses nobody */
   slotAt(at: Point): string | null;
   /** what has to be solved, as far as there is something to solve it from */

@@ -1,11 +1,14 @@
 'use client';
 import type { ReactNode } from 'react';
 import { meanStep } from '@/core/footage/picture-times';
+import { mapPoint } from '@/core/geometry/affine';
 import type { Point } from '@/core/geometry/size';
 import type { Moment } from '@/core/model/records';
 import { fillOf, inOrder, tappedAt, tapsOf } from '@/core/model/slots';
-import { secondsAt, type MediaNode } from '@/core/picture/node';
+import { layerAt } from '@/core/picture/layer-at';
+import { matrixAt, secondsAt, showsAt, type MediaNode } from '@/core/picture/node';
 import { slotsInUse } from '@/core/recipes/built';
+import { fileInFrame, frameInFile } from '@/core/recipes/cutouts';
 import type { Material } from '@/core/recipes/material';
 import type { Recipe, Ruler, View } from '@/core/recipes/recipe';
 import type { Slot } from '@/core/recipes/slots';
@@ -38,7 +41,7 @@ export function useTaps({ moment, recipe, view, material, takes, frame, ruler, p
   const { store, attempt } = useServices();
   const used = slotsInUse(moment, recipe);
   const kept = used.filter(({ keeps }) => keeps);
-  const followed = used.find(({ follows }) => follows);
+  const followed = used.filter(({ follows }) => follows);
   const stepOf = (slot: string) => {
     const times = material.takes[slot]?.measure?.times;
     return times ? meanStep(times) : 0;
@@ -75,20 +78,46 @@ export function useTaps({ moment, recipe, view, material, takes, frame, ruler, p
   };
   const followedMarks = (slot: string): TapMark[] => {
     const taps = inOrder(tapsOf(fillOf(moment, slot)));
-    const points = recipe.followed?.(moment, ruler, material) ?? taps;
+    const points = recipe.followed?.(moment, ruler, material, slot) ?? taps;
     const time = followedTime(slot);
     const dots = taps.map(({ at }) => ({ at, here: false }));
     return time === undefined || points.length === 0
       ? dots
       : [...dots, { at: tappedAt(points, time), here: true }];
   };
-  if (followed)
+  // What is tapped on several layers is tapped where each of them shows; what fills the frame, as it was filmed.
+  const inPlace = followed.filter(({ key }) => !recipe.views.some(({ alone }) => alone === key));
+  const { project } = ruler;
+  const followThere = (pointed: Point) => {
+    const [x, y] = pointAt(pointed);
+    const found = layerAt(takes, frame, [x * project.width, y * project.height]);
+    const step = found && stepOf(found.layer.id);
+    if (!found || !step || !inPlace.some(({ key }) => key === found.layer.id)) return;
+    const { size } = found.layer.content;
+    const [across, down] = found.inContent;
+    const at = fileInFrame([across / size.width, down / size.height], size, project);
+    const tap = { time: secondsAt(found.layer, frame), at, step };
+    void attempt(() => followPoint(store, moment.project, moment.id, found.layer.id, tap));
+  };
+  const marksThere = (): TapMark[] =>
+    inPlace.flatMap(({ key }) => {
+      const node = takes.find((one) => one.id === key);
+      const points = recipe.followed?.(moment, ruler, material, key) ?? [];
+      if (!node || !showsAt(node, frame) || points.length === 0) return [];
+      const at = tappedAt(points, secondsAt(node, frame));
+      const [inFile] = frameInFile([at], node.content.size, project);
+      const [x, y] = mapPoint(matrixAt(node, frame), inFile);
+      return [{ at: placeOf([x / project.width, y / project.height]), here: true }];
+    });
+  if (followed.length > 0) {
+    const alone = followed.find(({ key }) => key === view.alone);
     return {
-      tap: view.alone === followed.key ? follow(followed.key) : null,
-      marks: followedMarks(followed.key),
+      tap: alone ? follow(alone.key) : inPlace.length > 0 && !view.alone ? followThere : null,
+      marks: alone || inPlace.length === 0 ? followedMarks((alone ?? followed[0]).key) : marksThere(),
       label: 'Tap the point that is followed',
-      part: <Followed moment={moment} slot={followed} />,
+      part: <Followed moment={moment} slots={followed} isInPlace={inPlace.length > 0} />,
     };
+  }
   return {
     tap: kept.length > 0 ? keep : null,
     marks: keptMarks(),
@@ -126,32 +155,55 @@ function Kept({ moment, kept }: { moment: Moment; kept: readonly Slot[] }) {
   );
 }
 
-/** Which point is held still, and the way to let it go. */
-function Followed({ moment, slot }: { moment: Moment; slot: Slot }) {
+const asFilmed =
+  'To hold a point still, an eye for one, tap it on one picture of “As filmed”: the bench finds it on the others. Where it loses it, tap it there again.';
+const wherePlaced =
+  'Tap somebody, or something, in a part of the picture: that part keeps it in its middle, as far as its take reaches. Where the bench loses it, tap it there again.';
+
+/** Which points are followed, and the way to let them go. */
+function Followed({
+  moment,
+  slots,
+  isInPlace,
+}: {
+  moment: Moment;
+  slots: readonly Slot[];
+  isInPlace: boolean;
+}) {
   const { store, attempt } = useServices();
-  const count = tapsOf(fillOf(moment, slot.key)).length;
+  const count = (slot: string) => tapsOf(fillOf(moment, slot)).length;
+  const tapped = slots.filter(({ key }) => count(key) > 0);
   return (
     <Part title="What is followed">
       <p className="text-[12px] text-ink2">
-        To hold a point still, an eye for one, tap it on one picture of “As filmed”: the bench finds it on the
-        others. Where it loses it, tap it there again.{' '}
-        {count === 0 ? 'Nothing is followed.' : `It was tapped on ${count === 1 ? 'one' : count} of them.`}
+        {isInPlace ? wherePlaced : asFilmed}{' '}
+        {tapped.length === 0
+          ? 'Nothing is followed.'
+          : tapped.map(({ key, title }) => sayTapped(title, count(key))).join(' ')}
       </p>
-      {count > 0 && (
-        <button
-          type="button"
-          className="knob mt-1.5"
-          onClick={() => attempt(() => followNothing(store, moment.project, moment.id, slot.key))}
-        >
-          Follow nothing
-        </button>
-      )}
+      <div className="mt-1.5 flex flex-wrap gap-1.5">
+        {tapped.map(({ key, title }) => (
+          <button
+            key={key}
+            type="button"
+            className="knob"
+            onClick={() => attempt(() => followNothing(store, moment.project, moment.id, key))}
+          >
+            {isInPlace ? `${capital(title)}: follow nothing` : 'Follow nothing'}
+          </button>
+        ))}
+      </div>
     </Part>
   );
 }
 
+const capital = (title: string): string => title[0].toUpperCase() + title.slice(1);
+
+const sayTapped = (title: string, taps: number): string =>
+  `${capital(title)}: tapped on ${taps === 1 ? 'one picture' : `${taps} pictures`}.`;
+
 const sayKept = (title: string, tapped: number): string => {
-  const name = title[0].toUpperCase() + title.slice(1);
+  const name = capital(title);
   if (tapped === 0) return `${name}: whom the bench finds.`;
   return tapped === 1 ? `${name} is tapped.` : `${name}: ${tapped} are tapped.`;
 };

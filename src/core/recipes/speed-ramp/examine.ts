@@ -3,9 +3,9 @@ import { meanStep } from '../../footage/picture-times';
 import { sourceAt } from '../../motion/time-map';
 import { timeOfBeat } from '../../time/grid';
 import { deliveryRates, frameOfTime, perSecond, timeOfFrame } from '../../time/rate';
+import { examineFollow } from '../follow-point';
 import type { ChosenTake, Material } from '../material';
 import type { Ruler } from '../recipe';
-import { tapsToFollow, trackIn } from './follow';
 import { tearsIn } from './works';
 import { instantOf, posesOf, rampAnchors, rampBlend, rampFollow, rampTime, type RampMoment } from './build';
 import { wholeRamp } from './settings';
@@ -76,21 +76,8 @@ export function examineRamp(
       allowed: { value: frameOfTime(rate, needs), unit: 'frames' },
       facts: { earlier: 0 },
     });
-  const track = tapsToFollow(moment).length > 0 ? trackIn(solvedWorks) : null;
-  if (track && track.points.length > 1)
-    add({
-      code: 'ramp.follows',
-      severity: 'fine',
-      measured: { value: track.points.length, unit: 'count' },
-      facts: { taps: tapsToFollow(moment).length },
-    });
-  if (track?.points.length === 1) add({ code: 'ramp.one-tap', severity: 'fix' });
-  for (const second of track && track.points.length > 1 ? track.lost : [])
-    add({
-      code: 'ramp.lost',
-      severity: 'fix',
-      measured: { value: second, unit: 'seconds' },
-    });
+  for (const { code, ...rest } of examineFollow(moment, { solved: solvedWorks }, passSlot.key))
+    add({ code: `ramp.${code}`, ...rest });
   const repeated = repeatsOf(seconds, chosen);
   const enough = captureRates.find((one) => one >= (perSecond(rate) / slow) * 100 * 0.999);
   const blend = rampBlend(moment, ruler, { takes, solved: {} });

@@ -1,9 +1,8 @@
-import { invertAffine, mapPoint } from '../../geometry/affine';
-import type { Framed, Point } from '../../geometry/size';
-import type { Track, TrackPoint } from '../../footage/track/track';
-import { fillOf, inOrder, tappedAt, tapsOf, type Tap } from '../../model/slots';
+import type { Framed } from '../../geometry/size';
+import { tappedAt } from '../../model/slots';
 import { fewestKeyframes, still } from '../../motion/keyframes';
-import { fillFrame, type Transform } from '../../picture/node';
+import type { Transform } from '../../picture/node';
+import { followedPoints } from '../follow-point';
 import type { Material } from '../material';
 import { passSlot } from './slots';
 
@@ -12,53 +11,11 @@ const tolerance = 0.2;
 /** the most that following enlarges; a point that goes further is held as far as that allows */
 const mostEnlarged = 3;
 
-type Filled = Parameters<typeof fillOf>[0];
-
-/** The taps on the followed point, by their seconds; in shares of the frame. */
-export const tapsToFollow = (moment: Filled): Tap[] => inOrder(tapsOf(fillOf(moment, passSlot.key)));
-
-/** The work that follows a tapped point through the take. */
-export const trackWork = 'track';
-
-/** The frame of the film as shares of the take's picture, and the way back: a picture of another shape is cut off. */
-function pictureIn({ takes }: Material, frame: Framed) {
-  const source = takes[passSlot.key]?.measure?.size ?? frame;
-  const { matrix } = fillFrame(source, frame);
-  const back = invertAffine(matrix);
-  return {
-    toPicture: ([x, y]: Point): Point => {
-      const [px, py] = mapPoint(back, [x * frame.width, y * frame.height]);
-      return [px / source.width, py / source.height];
-    },
-    toFrame: ([x, y]: Point): Point => {
-      const [px, py] = mapPoint(matrix, [x * source.width, y * source.height]);
-      return [px / frame.width, py / frame.height];
-    },
-  };
-}
-
-/** The taps, in shares of the take's picture. */
-export const tapsInPicture = (moment: Filled, material: Material, frame: Framed): TrackPoint[] =>
-  tapsToFollow(moment).map(({ time, at }) => ({ time, at: pictureIn(material, frame).toPicture(at) }));
-
-/** Where the point was found, in shares of the take's picture; null while nobody looked. */
-export const trackIn = (solved: Material['solved']): Track | null => {
-  const answer = solved[trackWork];
-  return answer?.method === 'track-2' ? answer.track : null;
-};
-
-/** Where the followed point is in the take: where it was found between the taps, else where it was tapped. */
-export const followedPoints = (moment: Filled, material: Material, frame: Framed): TrackPoint[] => {
-  const taps = tapsToFollow(moment);
-  const found = taps.length > 0 ? (trackIn(material.solved)?.points ?? []) : [];
-  if (found.length < 2) return taps;
-  const { toFrame } = pictureIn(material, frame);
-  return found.map(({ time, at }) => ({ time, at: toFrame(at) }));
-};
+type Filled = Parameters<typeof followedPoints>[0];
 
 /** True where a point is followed: it is known where it is on two pictures at least. */
 export const isFollowing = (moment: Filled, material: Material, frame: Framed): boolean =>
-  followedPoints(moment, material, frame).length > 1;
+  followedPoints(moment, material, passSlot.key, frame).length > 1;
 
 /** The middle of what a coordinate reaches over. */
 const middleOf = (values: readonly number[]): number => (Math.min(...values) + Math.max(...values)) / 2;
@@ -75,7 +32,7 @@ export function following(
   from: number,
   frame: Framed,
 ): { step: Transform[]; enlarged: number } {
-  const points = followedPoints(moment, material, frame);
+  const points = followedPoints(moment, material, passSlot.key, frame);
   const { width, height } = frame;
   if (points.length < 2) return { step: [], enlarged: 1 };
   const at = seconds.map((one) => tappedAt(points, one));

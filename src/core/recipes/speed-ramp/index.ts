@@ -1,9 +1,9 @@
+import { followedPoints } from '../follow-point';
 import type { Recipe, Ruler, Sentence, View } from '../recipe';
 import { buildRamp, instantOf, posesOf, rampAnchors, type RampMoment } from './build';
 import { examineRamp } from './examine';
 import { explainRamp } from './explain';
 import { rampFilm } from './film';
-import { followedPoints } from './follow';
 import { instantField, passSlot, poseAnchor } from './slots';
 import { rampWords } from './words';
 import { rampWorks } from './works';
@@ -61,7 +61,7 @@ export const speedRamp: Recipe<RampMoment> = {
   views,
   outline: () => null,
   landing: () => null,
-  followed: (moment, { project }, material) => followedPoints(moment, material, project),
+  followed: (moment, { project }, material, slot) => followedPoints(moment, material, slot, project),
   slotAt: () => passSlot.key,
   works: rampWorks,
   build: buildRamp,

@@ -84,7 +84,7 @@ describe('a followed point', () => {
     const once = set({}, { slots: { pass: { take: 'one', at: 1, taps: taps.slice(0, 1) } } });
     const found = ({ points, lost }: { points: TrackPoint[]; lost: number[] }): Material => ({
       ...material(),
-      solved: { track: { method: 'track-2', track: { points: points.map(standing), lost } } },
+      solved: { 'track-pass': { method: 'track-2', track: { points: points.map(standing), lost } } },
     });
     const said = (given: Material) => speedRamp.examine(once, ruler, given).map(({ code }) => code);
     const held = (given: Material) => mediaIn(speedRamp.build(once, ruler, given))[0].transforms.length > 1;
@@ -94,7 +94,7 @@ describe('a followed point', () => {
     ]);
     const all = found({ points: taps, lost: [] });
     expect([said(all).includes('ramp.follows'), held(all)]).toEqual([true, true]);
-    expect(speedRamp.followed?.(once, ruler, all)).toMatchObject(taps);
+    expect(speedRamp.followed?.(once, ruler, all, 'pass')).toMatchObject(taps);
     expect(said(found({ points: taps, lost: [4] }))).toContain('ramp.lost');
     const nothing = found({ points: taps.slice(0, 1), lost: [2.04] });
     expect([said(nothing).includes('ramp.one-tap'), held(nothing)]).toEqual([true, false]);
@@ -120,8 +120,8 @@ describe('a followed point in a frame of another shape than its take', () => {
     expect(task.taps[0].at[0]).toBeCloseTo(share, 9);
     expect(task.taps[0].at[1]).toBeCloseTo(0.25, 9);
     const points = [task.taps[0], { time: 3, at: [0.5, 0.25] as [number, number] }].map(standing);
-    const solved = { track: { method: 'track-2' as const, track: { points, lost: [] } } };
-    const found = speedRamp.followed?.(tapped, upright, { ...material(), solved });
+    const solved = { 'track-pass': { method: 'track-2' as const, track: { points, lost: [] } } };
+    const found = speedRamp.followed?.(tapped, upright, { ...material(), solved }, 'pass');
     expect(found?.[0].at[0]).toBeCloseTo(0.2, 9);
     expect(found?.[1].at[0]).toBeCloseTo(0.5, 9);
   });

@@ -1,4 +1,5 @@
 import type { Words } from '../../finding/words';
+import { followWords } from '../follow-point';
 import { lengthen } from '../length';
 
 /** What {@link examineRamp} found, in words. */
@@ -26,12 +27,9 @@ export const rampWords = {
     `${measured} tear (${facts.first} to ${facts.last}; up to ${Math.round(100 * Number(facts.share))} % of one): there the two pictures do not show the same thing, or it moves too far. Blend them, or show one twice.`,
   'ramp.soft': ({ measured, allowed }) =>
     `Zoomed in or following, what was filmed is enlarged to ${measured}; beyond ${allowed} it looks soft. Zoom less, follow what moves less, or film larger than the film.`,
-  'ramp.one-tap': () =>
-    'Nothing about the tapped point tells it from what is beside it, so it could not be followed. Tap something with an edge or a corner, or step to other pictures in “As filmed” and tap it there too.',
-  'ramp.follows': ({ facts, measured }) =>
-    `The tapped point was found on ${measured} pictures, from ${facts.taps === 1 ? 'one tap' : `${facts.taps} taps`}.`,
-  'ramp.lost': ({ measured }) =>
-    `The followed point is lost ${measured} into the take: something hides it, or it changed. Tap it on a picture after that; in between it is taken to go straight.`,
+  'ramp.one-tap': followWords['one-tap'],
+  'ramp.follows': followWords.follows,
+  'ramp.lost': followWords.lost,
 } satisfies Words;
 
 export type RampWord = keyof typeof rampWords;

@@ -1,11 +1,15 @@
 import type { MomentOf } from '../../model/records';
 import { fillOf } from '../../model/slots';
+import type { Affine } from '../../geometry/affine';
 import type { Size } from '../../geometry/size';
-import { groupOf, outlineMatte, type Node, type Transform } from '../../picture/node';
+import { groupOf, outlineMatte, type Node } from '../../picture/node';
 import { evenly, pinAnchor, spanAnchors } from '../anchors';
-import type { Material } from '../material';
+import { timeOfFrame } from '../../time/rate';
+import { followWork } from '../follow-point';
+import type { Material, Work } from '../material';
 import type { Anchor, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
+import { followingIn, pushedBy } from './follow';
 import { panelsOf, type Panel } from './panels';
 import { wholeSplit } from './settings';
 import { panelSlots } from './slots';
@@ -58,7 +62,7 @@ export const scaleIn = ({ box }: Panel, source: Size): number =>
   Math.max((box.right - box.left) / source.width, (box.bottom - box.top) / source.height);
 
 /** A file's pixels into a panel, which it fills; what is over on one side is pushed by a share of it. */
-export function intoPanel(panel: Panel, source: Size, pushed: number): Transform {
+export function intoPanel(panel: Panel, source: Size, pushed: number): Affine {
   const { box } = panel;
   const scale = scaleIn(panel, source);
   const spare = [box.right - box.left - source.width * scale, box.bottom - box.top - source.height * scale];
@@ -73,7 +77,32 @@ export function intoPanel(panel: Panel, source: Size, pushed: number): Transform
     const even = 2 * Math.round(at / 2);
     return scale === 1 && even <= most && even >= least ? even : at;
   });
-  return { is: 'map', matrix: [scale, 0, 0, scale, x, y] };
+  return [scale, 0, 0, scale, x, y];
+}
+
+/** How a take lies in its panel before anything is followed in it; null where none is there. @param index 0 for the first panel */
+export function placedIn(moment: SplitMoment, ruler: Ruler, { takes }: Material, index: number) {
+  const { key } = slotsOf(moment)[index];
+  const chosen = takes[key] ?? null;
+  const source = chosen?.measure?.size;
+  if (!source) return null;
+  const { comes, end } = splitFrames(moment, ruler);
+  const panel = panelsOf(moment.settings, ruler.project)[index];
+  const into = intoPanel(panel, source, wholeSplit(moment.settings).pushed[index + 1] ?? 0);
+  return { slot: key, chosen, panel, source, into, from: comes[index], until: end };
+}
+
+/** Following what is tapped in the panels. */
+export function splitWorks(moment: SplitMoment, ruler: Ruler, material: Material): Work[] {
+  const { project } = ruler;
+  const { comes, end } = splitFrames(moment, ruler);
+  return slotsOf(moment).flatMap(({ key }, index) => {
+    const { at } = fillOf(moment, key);
+    return followWork(moment, material, key, project, [
+      at,
+      at + timeOfFrame(project.rate, end - comes[index]),
+    ]);
+  });
 }
 
 /** The picture of a split: each take in its own panel, from its beat on. */
@@ -81,25 +110,28 @@ export function buildSplit(moment: SplitMoment, ruler: Ruler, material: Material
   const { project } = ruler;
   const size = { width: project.width, height: project.height };
   const { start, comes, end } = splitFrames(moment, ruler);
-  const { pushed, gutter } = wholeSplit(moment.settings);
+  const { gutter } = wholeSplit(moment.settings);
   const panels = panelsOf(moment.settings, size);
   // Without a gutter they lie over each other by a pixel, or a leaning cut would let the black through.
   const outlines = gutter === 0 ? panelsOf({ ...moment.settings, gutter: -1 }, size) : panels;
   const nodes = slotsOf(moment).flatMap(({ key, title }, index) => {
-    const chosen = material.takes[key] ?? null;
-    if (!chosen?.measure) return [];
+    const placed = placedIn(moment, ruler, material, index);
+    if (!placed) return [];
     return takeNode(
       project,
       key,
-      `${title[0].toUpperCase()}${title.slice(1)}: ${chosen.take.name}`,
-      chosen,
+      `${title[0].toUpperCase()}${title.slice(1)}: ${placed.chosen.take.name}`,
+      placed.chosen,
       {
         from: comes[index],
         until: end,
         at: fillOf(moment, key).at,
-        into: intoPanel(panels[index], chosen.measure.size, pushed[index + 1] ?? 0),
+        into: { is: 'map', matrix: placed.into },
       },
-      { mattes: [outlineMatte('parent', [{ frame: start, rings: [outlines[index].ring] }], 0)] },
+      {
+        mattes: [outlineMatte('parent', [{ frame: start, rings: [outlines[index].ring] }], 0)],
+        transforms: pushedBy(followingIn(placed, moment, ruler, material), comes[index], size),
+      },
     );
   });
   return groupOf('shot', size, { from: start, until: end }, nodes);

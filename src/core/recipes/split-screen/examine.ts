@@ -7,9 +7,11 @@ import { timeOfBeat } from '../../time/grid';
 import { timeOfFrame } from '../../time/rate';
 import { landsInTurn } from '../anchors';
 import { tooShort } from '../length';
+import { examineFollow } from '../follow-point';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
-import { scaleIn, slotsOf, splitAnchors, splitFrames, type SplitMoment } from './build';
+import { placedIn, scaleIn, slotsOf, splitAnchors, splitFrames, type SplitMoment } from './build';
+import { followingIn } from './follow';
 import { panelsOf } from './panels';
 import { wholeSplit } from './settings';
 import type { SplitCode } from './words';
@@ -29,7 +31,11 @@ function openOf(rings: readonly Point[][], frame: Size): number {
 }
 
 /** What is wrong with a split as it stands, how much, and what to do. */
-export function examineSplit(moment: SplitMoment, ruler: Ruler, { takes }: Material): Finding<SplitCode>[] {
+export function examineSplit(
+  moment: SplitMoment,
+  ruler: Ruler,
+  { takes, solved }: Material,
+): Finding<SplitCode>[] {
   const { grid, project } = ruler;
   const { rate } = project;
   const findings: Finding<SplitCode>[] = [];
@@ -58,6 +64,17 @@ export function examineSplit(moment: SplitMoment, ruler: Ruler, { takes }: Mater
   slots.forEach(({ key, title }, index) => {
     const chosen = takes[key] ?? null;
     findings.push(...tooShort('split.short', moment, key, chosen, end - comes[index], rate));
+    for (const { code, ...rest } of examineFollow(moment, { solved }, key))
+      add({ code: `split.${code}`, ...rest });
+    const placed = placedIn(moment, ruler, { takes, solved }, index);
+    const outside = placed ? (followingIn(placed, moment, ruler, { takes, solved })?.outside ?? 0) : 0;
+    if (outside > 0)
+      add({
+        code: 'split.leaves',
+        severity: 'fix',
+        measured: { value: outside, unit: 'frames' },
+        facts: { slot: key },
+      });
     if (!chosen?.measure) return;
     const scale = scaleIn(panels[index], chosen.measure.size);
     if (scale > allowed.enlarged)

@@ -11,7 +11,9 @@ export function explainSplit(_moment: SplitMoment, ruler: Ruler, _material: Mate
     title: node.name,
     text: [
       tellLaid(node, project.rate),
-      'Give it the size and place in the numbers.',
+      node.transforms.length > 1
+        ? 'Give it the size and place in the numbers, which push it so that the followed point stays in the middle of the panel.'
+        : 'Give it the size and place in the numbers.',
       ...node.mattes.map((matte) => tellMask(matte, node.from)),
     ].join(' '),
     rows: rowsOfTake(node, project),

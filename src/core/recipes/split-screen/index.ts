@@ -1,7 +1,8 @@
 import type { Point } from '../../geometry/size';
+import { followedPoints, tapsToFollow } from '../follow-point';
 import type { Material } from '../material';
 import type { Outline, Recipe, Ruler, Sentence, View } from '../recipe';
-import { buildSplit, panelBeats, slotsOf, splitAnchors, type SplitMoment } from './build';
+import { buildSplit, panelBeats, slotsOf, splitAnchors, splitWorks, type SplitMoment } from './build';
 import { examineSplit } from './examine';
 import { explainSplit } from './explain';
 import { splitFilm } from './film';
@@ -32,7 +33,9 @@ const saySplit = (moment: SplitMoment): Sentence => [
     ' from ',
     { slot: key, part: 'start', dye },
     ', ',
-    { field: pushedField(index + 1), value: wholeSplit(moment.settings).pushed[index + 1] ?? 0 },
+    tapsToFollow(moment, key).length > 0
+      ? 'following what is tapped'
+      : { field: pushedField(index + 1), value: wholeSplit(moment.settings).pushed[index + 1] ?? 0 },
     '.',
   ]),
   ' All stay until ',
@@ -88,7 +91,8 @@ export const splitScreen: Recipe<SplitMoment> = {
     return { who: 'the last panel', at: [(box.left + box.right) / 2, (box.top + box.bottom) / 2] };
   },
   slotAt: () => null,
-  works: () => [],
+  followed: (moment, { project }, material, slot) => followedPoints(moment, material, slot, project),
+  works: splitWorks,
   build: buildSplit,
   examine: examineSplit,
   words: splitWords,

@@ -8,6 +8,7 @@ export const panelSlots: readonly Slot[] = ordinals.map((ordinal, index) => ({
   title: `${ordinal} panel`,
   dye: index % 2 ? 'woad' : 'cochineal',
   open: true,
+  follows: true,
 }));
 
 /** The setting of how far a panel's picture is pushed aside. @param panel 1 for the first */

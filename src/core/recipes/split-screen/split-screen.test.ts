@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { painted } from '../../__tests__/scene';
+import { mapPoint } from '../../geometry/affine';
 import { describeFrame } from '../../picture/draw-list';
-import { mediaIn } from '../../picture/node';
+import { layerAt } from '../../picture/layer-at';
+import { matrixAt, mediaIn } from '../../picture/node';
 import { paintFrame } from '../../picture/reference/paint';
 import { frameOfBeat, regularGrid } from '../../time/grid';
 import { base, chosenTake, projectOf } from '../__tests__/chosen';
@@ -186,5 +188,116 @@ describe('the split screen', () => {
     expect(value('size of the file')).toBe(100);
     expect(value('left edge of the file')).toBeCloseTo(-0, 6);
     expect(value('mask point 1, across')).toBe(68);
+  });
+});
+
+describe('a panel that follows a point', () => {
+  const wide = { width: 384, height: 216 };
+  const taps = [{ time: 1, at: [0.2, 0.5] as [number, number] }];
+  const tapped = set({}, { slots: { 'panel-2': { take: 'panel-2', at: 1, taps } } });
+  const { comes, end } = splitFrames(tapped, ruler);
+  const length = end - comes[1];
+  /** Where the point is after a share of what shows. */
+  const material2 = (way: (share: number) => number, lost: number[] = []): Material => ({
+    ...material(tapped, 250, wide),
+    solved: {
+      'track-panel-2': {
+        method: 'track-2',
+        track: {
+          points: Array.from({ length: length + 1 }, (_, index) => ({
+            time: 1 + index / 25,
+            at: [way(index / length), 0.5] as [number, number],
+            tap: 0,
+            scale: 1,
+            rotation: 0,
+          })),
+          lost,
+        },
+      },
+    },
+  });
+  const walks = material2((share) => 0.2 + 0.6 * share);
+  const nodeIn = (given: Material) => {
+    const node = mediaIn(splitScreen.build(tapped, ruler, given)).find(({ id }) => id === 'panel-2');
+    if (!node) throw new Error('There is no second panel.');
+    return node;
+  };
+  const { box } = panelsOf(tapped.settings, size)[1];
+  const frames = Array.from({ length }, (_, index) => comes[1] + index);
+
+  it('keeps it in its middle and stays filled, and others are as they were', () => {
+    const node = nodeIn(walks);
+    const off = frames.map((frame) => {
+      const matrix = matrixAt(node, frame);
+      const share = (frame - comes[1]) / length;
+      const [x] = mapPoint(matrix, [(0.2 + 0.6 * share) * wide.width, 0.5 * wide.height]);
+      const [[left, top], [right, bottom]] = [
+        mapPoint(matrix, [0, 0]),
+        mapPoint(matrix, [wide.width, wide.height]),
+      ];
+      expect(left).toBeLessThanOrEqual(box.left + 1e-6);
+      expect(right).toBeGreaterThanOrEqual(box.right - 1e-6);
+      expect([top, bottom]).toEqual([0, size.height]);
+      return Math.abs(x - (box.left + box.right) / 2);
+    });
+    expect(Math.max(...off)).toBeLessThan(1);
+    const plain = mediaIn(splitScreen.build(set({}), ruler, material(tapped, 250, wide)));
+    const others = mediaIn(splitScreen.build(tapped, ruler, walks));
+    for (const index of [0, 2]) expect(others[index].transforms).toEqual(plain[index].transforms);
+  });
+
+  it('is pushed without a jerk where the point jumps', () => {
+    const node = nodeIn(material2((share) => (share < 0.5 ? 0.4 : 0.6)));
+    const lefts = frames.map((frame) => mapPoint(matrixAt(node, frame), [0, 0])[0]);
+    const steps = lefts.slice(1).map((left, index) => left - lefts[index]);
+    const jerks = steps.slice(1).map((step, index) => Math.abs(step - steps[index]));
+    expect(Math.abs(lefts[lefts.length - 1] - lefts[0])).toBeCloseTo(0.2 * 192, 0);
+    expect(Math.max(...jerks)).toBeLessThan(1);
+  });
+
+  it('asks to follow what was tapped alone, and says whether it was found, lost, or beyond its picture', () => {
+    const [work, ...more] = splitScreen.works(tapped, ruler, material(tapped, 250, wide));
+    expect(more).toEqual([]);
+    expect(work).toMatchObject({ name: 'track-panel-2', is: 'track' });
+    expect(work.task()).toMatchObject({ is: 'track', media: 'media-panel-2', taps: [{ time: 1 }] });
+    expect(splitScreen.works(moment, ruler, material())).toEqual([]);
+    expect(codes(tapped, walks)).toContain('fine split.follows');
+    expect(codes(tapped, walks).filter((code) => code.startsWith('fix'))).toEqual([]);
+    expect(
+      codes(
+        tapped,
+        material2((share) => share, [2.5]),
+      ),
+    ).toContain('fix split.lost');
+    // The picture has an edge: somebody who stands at it cannot be in the middle, and is in the panel all the same.
+    expect(
+      codes(
+        tapped,
+        material2(() => 0.02),
+      ),
+    ).not.toContain('fix split.leaves');
+    expect(
+      codes(
+        tapped,
+        material2(() => 1.02),
+      ),
+    ).toContain('fix split.leaves');
+    const jumps = material2((share) => (share < 0.5 ? 0.1 : 0.9));
+    expect(codes(tapped, jumps)).toContain('fix split.leaves');
+    expect(codes(set({}, { slots: {} }), walks)).not.toContain('fine split.follows');
+  });
+
+  it('is told by the point in which panel it lies', () => {
+    const layers = mediaIn(splitScreen.build(tapped, ruler, walks));
+    const [first, second] = panelsOf(tapped.settings, size);
+    const middle = (second.box.left + second.box.right) / 2;
+    const found = layerAt(layers, end - 30, [middle, 54]);
+    expect(found?.layer.id).toBe('panel-2');
+    // In its own picture the point is where the walker is then.
+    const share = (end - 30 - comes[1]) / length;
+    expect((found?.inContent[0] ?? 0) / wide.width).toBeCloseTo(0.2 + 0.6 * share, 1);
+    expect(layerAt(layers, end - 30, [first.box.left + 2, 20])?.layer.id).toBe('panel-1');
+    expect(layerAt(layers, end - 30, [(first.box.right + second.box.left) / 2, 54])).toBeNull();
+    expect(layerAt(layers, comes[1] - 1, [middle, 54])).toBeNull();
   });
 });

@@ -1,4 +1,5 @@
 import type { Telling, Words } from '../../finding/words';
+import { followWords } from '../follow-point';
 import { lengthen } from '../length';
 import { panelSlots } from './slots';
 
@@ -19,6 +20,11 @@ export const splitWords = {
     `${measured} of the frame is in no panel and stays black. Draw the cuts up to each other, where that is not meant.`,
   'split.twice': ({ facts }) =>
     `${facts.panels} show the same pictures of one take. Let one begin later, or give it another take.`,
+  'split.one-tap': (telling) => `In the ${panelOf(telling.facts)}: ${followWords['one-tap']()}`,
+  'split.follows': (telling) => `In the ${panelOf(telling.facts)}: ${followWords.follows(telling)}`,
+  'split.lost': (telling) => `In the ${panelOf(telling.facts)}: ${followWords.lost(telling)}`,
+  'split.leaves': ({ facts, measured }) =>
+    `What is followed in the ${panelOf(facts)} lies outside of it for ${measured}: its picture reaches no further, or it moves faster than the picture is pushed. Cut the frame otherwise, or follow something slower.`,
 } satisfies Words;
 
 export type SplitCode = keyof typeof splitWords;
