@@ -13,7 +13,7 @@ import type { Panel } from './panels';
 /** delivery pixels that a picture may lie beside where it is pushed to */
 const tolerance = 0.3;
 /** seconds to each side over which a push is evened out, as a hand on a tripod head would: no jerk, a little late, a little early */
-const evenedOver = 0.4;
+const evenedOver = 0.25;
 
 /** Means over so many values to each side; beyond the ends they go on as they came. */
 function evened(values: readonly number[], reach: number): number[] {
