@@ -11,8 +11,8 @@ export type Slot = {
   open?: true;
   /** somebody in it is kept, and a tap says whom */
   keeps?: true;
-  /** a point of it is followed, and taps on several of its pictures say where that is */
-  follows?: true;
+  /** a point of it is followed, and taps on several of its pictures say where that is: what that does, in words */
+  follows?: string;
 };
 
 /** The empty set, which one take serves for all moments of a setup. */

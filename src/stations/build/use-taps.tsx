@@ -115,7 +115,7 @@ export function useTaps({ moment, recipe, view, material, takes, frame, ruler, p
       tap: alone ? follow(alone.key) : inPlace.length > 0 && !view.alone ? followThere : null,
       marks: alone || inPlace.length === 0 ? followedMarks((alone ?? followed[0]).key) : marksThere(),
       label: 'Tap the point that is followed',
-      part: <Followed moment={moment} slots={followed} isInPlace={inPlace.length > 0} />,
+      part: <Followed moment={moment} slots={followed} />,
     };
   }
   return {
@@ -155,28 +155,15 @@ function Kept({ moment, kept }: { moment: Moment; kept: readonly Slot[] }) {
   );
 }
 
-const asFilmed =
-  'To hold a point still, an eye for one, tap it on one picture of “As filmed”: the bench finds it on the others. Where it loses it, tap it there again.';
-const wherePlaced =
-  'Tap somebody, or something, in a part of the picture: that part keeps it in its middle, as far as its take reaches. Where the bench loses it, tap it there again.';
-
 /** Which points are followed, and the way to let them go. */
-function Followed({
-  moment,
-  slots,
-  isInPlace,
-}: {
-  moment: Moment;
-  slots: readonly Slot[];
-  isInPlace: boolean;
-}) {
+function Followed({ moment, slots }: { moment: Moment; slots: readonly Slot[] }) {
   const { store, attempt } = useServices();
   const count = (slot: string) => tapsOf(fillOf(moment, slot)).length;
   const tapped = slots.filter(({ key }) => count(key) > 0);
   return (
     <Part title="What is followed">
       <p className="text-[12px] text-ink2">
-        {isInPlace ? wherePlaced : asFilmed}{' '}
+        {slots[0].follows}{' '}
         {tapped.length === 0
           ? 'Nothing is followed.'
           : tapped.map(({ key, title }) => sayTapped(title, count(key))).join(' ')}
@@ -189,7 +176,7 @@ function Followed({
             className="knob"
             onClick={() => attempt(() => followNothing(store, moment.project, moment.id, key))}
           >
-            {isInPlace ? `${capital(title)}: follow nothing` : 'Follow nothing'}
+            {slots.length > 1 ? `${capital(title)}: follow nothing` : 'Follow nothing'}
           </button>
         ))}
       </div>

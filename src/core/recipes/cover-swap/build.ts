@@ -8,6 +8,7 @@ import { spanAnchors } from '../anchors';
 import type { ChosenTake, Material } from '../material';
 import type { Anchor, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
+import { patchAlong } from './follow';
 import { wholeCover } from './settings';
 import { patchSlot, swapSlot } from './slots';
 
@@ -48,7 +49,14 @@ export function buildCover(moment: CoverMoment, ruler: Ruler, material: Material
   const { start, lands, gone, end } = coverFrames(moment, ruler);
   const swap = material.takes[swapSlot.key] ?? null;
   const patch = patchTake(material);
-  const ring = patchOf(moment).map(([x, y]): Point => [x * size.width, y * size.height]);
+  const until = Math.max(start + 1, gone);
+  const keys = patchAlong(moment, patchOf(moment), ruler, material, { from: start, until }).map(
+    ({ after, ring }) => ({
+      frame: start + after,
+      rings: [ring.map(([x, y]): Point => [x * size.width, y * size.height])],
+    }),
+  );
+  const matte = outlineMatte('parent', keys, wholeCover(moment.settings).soft);
   const goes: Track =
     gone > lands
       ? [
@@ -70,9 +78,9 @@ export function buildCover(moment: CoverMoment, ruler: Ruler, material: Material
       patchSlot.key,
       `Patch: ${patch?.take.name ?? ''}`,
       patch,
-      { from: start, until: Math.max(start + 1, gone), at: fillOf(moment, patchSlot.key).at, hold: true },
+      { from: start, until, at: fillOf(moment, patchSlot.key).at, hold: true },
       {
-        mattes: [outlineMatte('parent', [{ frame: start, rings: [ring] }], wholeCover(moment.settings).soft)],
+        mattes: [{ ...matte, shape: { is: 'outline', keys, between: 'moves' } }],
         opacity: goes,
       },
     ),

@@ -134,3 +134,53 @@ describe('the cover swap', () => {
     ]);
   });
 });
+
+describe('a patch that goes along with what is tapped', () => {
+  const taps = [{ time: 0.4, at: [0.4, 0.5] as [number, number] }];
+  const along = set({}, { slots: { swap: { take: 'swap', taps } } });
+  /** The object goes to the right by a tenth of the frame a second, and lies at 0.4 when it is tapped. */
+  const at = (seconds: number): [number, number] => [0.4 + 0.1 * (seconds - 0.4), 0.5];
+  const found = (lost: number[] = []): Material => ({
+    ...material(),
+    solved: {
+      'track-swap': {
+        method: 'track-2',
+        track: {
+          points: Array.from({ length: 60 }, (_, index) => ({
+            time: index / 25,
+            at: at(index / 25),
+            tap: 0,
+            scale: 1,
+            rotation: 0,
+          })),
+          lost,
+        },
+      },
+    },
+  });
+
+  it('lies as it was drawn on the picture that was tapped, and with the object on all others', () => {
+    for (const frame of [start, start + 10, lands - 1]) {
+      const moved = Math.round((at((frame - start) / 25)[0] - 0.4) * 96);
+      const [left, right] = [24 + moved, 48 + moved];
+      const light = (x: number) => lightAt(along, frame, [x, 27], found());
+      expect([light(left - 2), light(left + 2), light(right - 2), light(right + 2)]).toEqual([
+        200, 40, 40, 200,
+      ]);
+    }
+    // Its landing is where the object then is.
+    const landing = coverSwap.landing(along, ruler, found());
+    expect(landing?.at[0]).toBeCloseTo(0.375 + at((lands - start) / 25)[0] - 0.4, 3);
+  });
+
+  it('asks where the object is instead of what moves under it, and says what it found', () => {
+    expect(coverSwap.works(moment, ruler, material()).map(({ is }) => is)).toEqual(['under']);
+    expect(coverSwap.works(along, ruler, material()).map(({ is }) => is)).toEqual(['track']);
+    expect(codes(along, found())).toContain('fine cover.follows');
+    expect(codes(along, found([1]))).toContain('fix cover.lost');
+    expect(coverSwap.say(along, ruler, found()).join(' ')).toContain('goes along');
+    // Before anything was found it lies as it was drawn.
+    expect(lightAt(along, lands - 1, under)).toBe(40);
+    expect(codes(along)).not.toContain('fine cover.follows');
+  });
+});

@@ -2,6 +2,7 @@ import type { Finding } from '../../finding/finding';
 import { fillOf } from '../../model/slots';
 import { timeOfBeat } from '../../time/grid';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
+import { examineFollow } from '../follow-point';
 import { shorter, tooShort } from '../length';
 import type { Material } from '../material';
 import type { Ruler } from '../recipe';
@@ -43,6 +44,8 @@ export function examineCover(moment: CoverMoment, ruler: Ruler, material: Materi
     });
   findings.push(...tooShort('cover.short', moment, swapSlot.key, swap, end - start, rate));
   if (!patch) add({ code: 'cover.not-drawn', severity: 'fix' });
+  for (const { code, ...rest } of examineFollow(moment, material, swapSlot.key))
+    add({ code: `cover.${code}`, ...rest });
   const shownAt = (seconds: number) =>
     start + frameOfTime(rate, Math.max(0, seconds - fillOf(moment, swapSlot.key).at));
   for (const { from, to, share } of underIn(material) ?? []) {

@@ -1,8 +1,10 @@
+import { followedPoints, tapsToFollow } from '../follow-point';
 import type { Recipe, Sentence, View } from '../recipe';
-import { buildCover, coverAnchors, patchOf, type CoverMoment } from './build';
+import { buildCover, coverAnchors, coverFrames, patchOf, type CoverMoment } from './build';
 import { examineCover } from './examine';
 import { explainCover } from './explain';
 import { coverFilm } from './film';
+import { patchAlong } from './follow';
 import { wholeCover } from './settings';
 import { coverSlots, patchSlot, swapSlot } from './slots';
 import { coverWords } from './words';
@@ -10,7 +12,7 @@ import { coverWorks } from './works';
 import type { Point } from '../../geometry/size';
 
 /** The moment in a sentence; each quantity is edited where it stands. */
-const sayCover = (): Sentence => [
+const sayCover = (moment: CoverMoment): Sentence => [
   'From ',
   { anchor: 'start' },
   ' to ',
@@ -25,7 +27,9 @@ const sayCover = (): Sentence => [
   { slot: patchSlot.key, part: 'start', dye: patchSlot.dye },
   ', ',
   { field: 'soft' },
-  ' soft, hides the object until ',
+  tapsToFollow(moment, swapSlot.key).length > 0
+    ? ' soft, goes along with what is tapped and hides it until '
+    : ' soft, hides the object until ',
   { anchor: 'lands', dye: patchSlot.dye },
   ' and goes over ',
   { field: 'frames' },
@@ -61,8 +65,14 @@ export const coverSwap: Recipe<CoverMoment> = {
     rings: [patchOf(moment)],
     state: wholeCover(moment.settings).patch ? 'drawn' : 'guessed',
   }),
-  landing: (moment) => ({ who: 'what was hidden', at: middleOf(patchOf(moment)) }),
+  landing: (moment, ruler, material) => {
+    const { start, lands } = coverFrames(moment, ruler);
+    const span = { from: start, until: lands + 1 };
+    const keys = patchAlong(moment, patchOf(moment), ruler, material, span);
+    return { who: 'what was hidden', at: middleOf(keys[keys.length - 1].ring) };
+  },
   slotAt: () => null,
+  followed: (moment, { project }, material, slot) => followedPoints(moment, material, slot, project),
   works: coverWorks,
   build: buildCover,
   examine: examineCover,

@@ -1,4 +1,5 @@
 import type { Words } from '../../finding/words';
+import { followWords } from '../follow-point';
 import { lengthen } from '../length';
 
 /** What {@link examineCover} found, in words. */
@@ -19,6 +20,10 @@ export const coverWords = {
     `In frames ${facts.first} to ${facts.last} somebody or something moves under up to ${measured} of the patch, and vanishes there. Draw it smaller round the object, or let it go before frame ${facts.first}.`,
   'cover.not-drawn': () =>
     'The patch lies where it lay at first. Draw it round the object in the view “Patch”.',
+  'cover.one-tap': followWords['one-tap'],
+  'cover.follows': (telling) =>
+    `${followWords.follows(telling)} The patch goes along with it. What else moves under a patch that does is not looked for: look at it once.`,
+  'cover.lost': followWords.lost,
 } satisfies Words;
 
 export type CoverCode = keyof typeof coverWords;

@@ -3,6 +3,7 @@ import type { Point } from '../../geometry/size';
 import { fillOf } from '../../model/slots';
 import { timeOfFrame } from '../../time/rate';
 import { frameInFile } from '../cutouts';
+import { followWork, tapsToFollow } from '../follow-point';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
 import { coverFrames, patchOf, type CoverMoment } from './build';
@@ -16,14 +17,17 @@ export const underIn = ({ solved }: Material): readonly UnderSpan[] | null => {
   return answer?.method === 'under-1' ? answer.spans : null;
 };
 
-/** Looks for what moves under the patch until it is gone. */
-export function coverWorks(moment: CoverMoment, ruler: Ruler, { takes }: Material): Work[] {
-  const swap = takes[swapSlot.key];
+/** Looks for what moves under the patch until it is gone; or where what it goes along with is. */
+export function coverWorks(moment: CoverMoment, ruler: Ruler, material: Material): Work[] {
+  const swap = material.takes[swapSlot.key];
   if (!swap?.measure) return [];
   const { project } = ruler;
   const { start, gone } = coverFrames(moment, ruler);
   const from = fillOf(moment, swapSlot.key).at;
   const until = from + timeOfFrame(project.rate, gone - start);
+  // Under a patch that goes along with something, that moves.
+  if (tapsToFollow(moment, swapSlot.key).length > 0)
+    return followWork(moment, material, swapSlot.key, project, [from, until]);
   const { size } = swap.measure;
   const ring = frameInFile(patchOf(moment), size, project).map(([x, y]): Point => [
     x / size.width,

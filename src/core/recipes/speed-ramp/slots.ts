@@ -6,7 +6,8 @@ export const passSlot = {
   title: 'pass',
   dye: 'woad',
   open: true,
-  follows: true,
+  follows:
+    'To hold a point still, an eye for one, tap it on one picture of “As filmed”: the bench finds it on the others. Where it loses it, tap it there again.',
 } as const satisfies Slot;
 
 /** The setting that holds where a pose is in the take. @param pose 1 for the first */

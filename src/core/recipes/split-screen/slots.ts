@@ -8,7 +8,8 @@ export const panelSlots: readonly Slot[] = ordinals.map((ordinal, index) => ({
   title: `${ordinal} panel`,
   dye: index % 2 ? 'woad' : 'cochineal',
   open: true,
-  follows: true,
+  follows:
+    'Tap somebody, or something, in a panel: the panel keeps it in its middle, as far as its take reaches. Where the bench loses it, tap it there again.',
 }));
 
 /** The setting of how far a panel's picture is pushed aside. @param panel 1 for the first */
