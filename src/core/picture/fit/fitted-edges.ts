@@ -17,8 +17,8 @@ export type Fitting = {
   seconds: number;
 };
 
-/** edges that are kept, so that what stands or flies as one picture is fitted once */
-const kept = 6;
+/** edges that are kept, so that one picture is fitted once, whether it stands, flies, or shows again some frames later */
+const kept = 32;
 /** an edge that may lie so many pixels off, or fewer, is as good as drawn */
 const leastReach = 2;
 

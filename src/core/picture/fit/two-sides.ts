@@ -20,6 +20,10 @@ const told = {
  */
 export const rule = { luma: 0, blue: 1, red: 2, added: 3, whole: 4, known: 5, count: 6 };
 
+/** what planes of colour lie about */
+const middleCode = 128;
+/** squares of a side, by how much they tell, without which nothing is told of it */
+const leastTold = 0.05;
 /** codes of noise that colours have at least on each side */
 const leastNoise = 3;
 /**
@@ -81,10 +85,16 @@ export function tellSides(
 ): Float32Array {
   const drawn = meansOf(size, covered, edge);
   const free = drawn.map((share) => open * 4 * share * (1 - share));
-  const first = learn(size, colours, covered, drawn, free, reach);
+  // Sums of squares stay small, so that running sums of them stay exact.
+  const centred = colours.map((plane) => plane.map((code) => code - middleCode));
+  const first = learn(size, centred, covered, drawn, free, reach);
   // An edge that was drawn off mixes both sides up: once it is fitted they are told apart better.
-  const fitted = covered.map((share, p) => sharedBy(first, colours, p, share));
-  return learn(size, colours, fitted, meansOf(size, fitted, edge), free, reach);
+  const fitted = covered.map((share, p) => sharedBy(first, centred, p, share));
+  const rules = learn(size, centred, fitted, meansOf(size, fitted, edge), free, reach);
+  for (let at = 0; at < rules.length; at += rule.count)
+    rules[at + rule.added] -=
+      middleCode * (rules[at + rule.luma] + rules[at + rule.blue] + rules[at + rule.red]);
+  return rules;
 }
 
 /** How much of a square lies inside by its rule, as far as that counts against what is known of it. */
@@ -133,7 +143,7 @@ function learn(
 /** @param free deviation of the share that the drawn edge leaves open here */
 function ruleOf(sums: Float32Array, from: number, free: number, rules: Float32Array, to: number): void {
   const [inside, outside] = [sums[from + told.inside], sums[from + told.outside]];
-  if (inside < 1e-3 || outside < 1e-3) return;
+  if (inside < leastTold || outside < leastTold) return;
   const at = (first: number, index: number) => sums[from + first + index];
   const mean = (first: number, weight: number) => [0, 1, 2].map((index) => at(first, index) / weight);
   const [within, without] = [mean(told.insideColours, inside), mean(told.outsideColours, outside)];

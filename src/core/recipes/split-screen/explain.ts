@@ -11,7 +11,7 @@ export function explainSplit(_moment: SplitMoment, ruler: Ruler, _material: Mate
     title: node.name,
     text: [
       tellLaid(node, project.rate),
-      node.transforms.length > 1
+      node.transforms.at(-1)?.is === 'move'
         ? 'Give it the size and place in the numbers, which push it so that the followed point stays in the middle of the panel.'
         : 'Give it the size and place in the numbers.',
       ...node.mattes.map((matte) => tellMask(matte, node.from)),
