@@ -7,6 +7,7 @@ import {
   beatOfTime,
   frameOfBeat,
   meterAt,
+  nearestBeat,
   nextBar,
   positionOf,
   regularGrid,
@@ -62,6 +63,26 @@ describe('beat grid', () => {
     fc.assert(
       fc.property(grids, fc.double({ min: -10, max: 80, noNaN: true }), (grid, time) => {
         expect(timeOfBeat(grid, beatOfTime(grid, time))).toBeCloseTo(time, 6);
+      }),
+    );
+  });
+
+  it('tells the nearest beat of an instant and how late it is', () => {
+    const grid = regularGrid(120, 0.5, 20);
+    for (const [seconds, beat, late] of [
+      [3.04, 5, 0.04],
+      [2.96, 5, -0.04],
+      [0, -1, 0],
+    ]) {
+      const found = nearestBeat(grid, seconds);
+      expect(found.beat).toBe(beat);
+      expect(found.late).toBeCloseTo(late, 9);
+    }
+    fc.assert(
+      fc.property(fc.double({ min: 0.5, max: 19, noNaN: true }), (seconds) => {
+        const { beat, late } = nearestBeat(grid, seconds);
+        expect(Math.abs(late)).toBeLessThanOrEqual(0.25 + 1e-9);
+        expect(timeOfBeat(grid, beat) + late).toBeCloseTo(seconds, 9);
       }),
     );
   });

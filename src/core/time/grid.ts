@@ -58,6 +58,15 @@ export function beatOfTime(grid: BeatGrid, seconds: number): number {
   return low + (seconds - beats[low]) / (beats[low + 1] - beats[low]) - firstDownbeat;
 }
 
+/** Where an instant lies on the song: the nearest beat, and seconds by which it is late (early below 0). */
+export type OnSong = { beat: number; late: number };
+
+/** The nearest beat to a second of the song. */
+export function nearestBeat(grid: BeatGrid, seconds: number): OnSong {
+  const beat = Math.round(beatOfTime(grid, seconds));
+  return { beat, late: seconds - timeOfBeat(grid, beat) };
+}
+
 /** The frame that a beat position rounds to, from absolute time: never more than half a frame off. */
 export const frameOfBeat = (grid: BeatGrid, rate: Rate, position: number): number =>
   frameOfTime(rate, timeOfBeat(grid, position));

@@ -7,6 +7,7 @@ import type { TakeMatch } from '@/core/footage/colour-match';
 import { quantile } from '@/core/statistics';
 import { cornerMove, unpackPlacements } from '@/core/geometry/placement';
 import type { Size } from '@/core/geometry/size';
+import { beatLabel, nearestBeat, type BeatGrid } from '@/core/time/grid';
 import { formatClock } from '@/core/time/timecode';
 import { Chart, type ChartProps } from '@/ui/chart';
 
@@ -80,11 +81,41 @@ export type MovedTake = {
   dye: string;
   moved: Float32Array | Float64Array;
   times: Float32Array | Float64Array;
+  /** the song, and its second at the take's first one, where it is chosen for the moment */
+  song: { grid: BeatGrid; shown: number } | null;
 };
 
 /** points of a curve at the most: more cannot be seen */
 const mostPoints = 400;
 const clock = (seconds: number) => `${seconds.toFixed(1)} s`;
+const list = new Intl.ListFormat('en');
+/** instants that are said of a take, at the most */
+const mostSaid = 4;
+
+/** Where an instant of a take lies on the song, in words. */
+function sayOnSong(song: MovedTake['song'], seconds: number): string {
+  if (!song) return '';
+  const { beat, late } = nearestBeat(song.grid, song.shown + seconds);
+  const label = beatLabel(song.grid, beat);
+  if (Math.abs(late) <= allowed.onBeat) return ` (on ${label})`;
+  return ` (${Math.round(1000 * Math.abs(late))} ms ${late > 0 ? 'after' : 'before'} ${label})`;
+}
+
+/** When a take is still, when movements begin and stop, and how far from a beat. */
+function sayAction({ moved, times, song }: MovedTake): string {
+  const { still, starts, stops } = actionIn(moved, times);
+  if (still.length === 0) return 'never stands still.';
+  const instants = (what: string, seconds: readonly number[]) => {
+    const said = seconds.slice(0, mostSaid).map((one) => `at ${clock(one)}${sayOnSong(song, one)}`);
+    const more = seconds.length > mostSaid ? [`${seconds.length - mostSaid} times more`] : [];
+    return seconds.length > 0 ? [` It ${what} ${list.format([...said, ...more])}.`] : [];
+  };
+  return [
+    `stands still ${list.format(still.map(({ from, until }) => `from ${clock(from)} to ${clock(until)}`))}.`,
+    ...instants('starts to move', starts),
+    ...instants('comes to rest', stops),
+  ].join('');
+}
 
 /** How much moves in some takes, as a share of the liveliest of it, over their seconds, with where they stand still in words. */
 export function MovementCurve({
@@ -118,19 +149,13 @@ export function MovementCurve({
     }),
     [takes, beats, most, onPick],
   );
-  const still = useMemo(
-    () => takes.map(({ name, moved, times }) => ({ name, still: actionIn(moved, times).still })),
-    [takes],
-  );
+  const said = useMemo(() => takes.map((take) => ({ name: take.name, text: sayAction(take) })), [takes]);
   return (
     <>
       <Chart {...chart} />
-      {still.map((one) => (
-        <p key={one.name} className="text-[12.5px]" data-still={one.name}>
-          <b>{one.name}</b>{' '}
-          {one.still.length > 0
-            ? `stands still ${new Intl.ListFormat('en').format(one.still.map(({ from, until }) => `from ${clock(from)} to ${clock(until)}`))}.`
-            : 'never stands still.'}
+      {said.map(({ name, text }) => (
+        <p key={name} className="text-[12.5px]" data-still={name}>
+          <b>{name}</b> {text}
         </p>
       ))}
     </>

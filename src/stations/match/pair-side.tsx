@@ -6,7 +6,7 @@ import type { Moment, Take } from '@/core/model/records';
 import { fillOf } from '@/core/model/slots';
 import { recipeOf } from '@/core/recipes/built';
 import type { Slot } from '@/core/recipes/slots';
-import { barAndBeat, barStart, nextBar, timeOfBeat } from '@/core/time/grid';
+import { barAndBeat, barStart, beatOfTime, nextBar, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { comparisonOf, takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
 import { CameraCurve, LightCurve, MovementCurve, type MovedTake } from './pair-curves';
@@ -45,9 +45,15 @@ export function PairCurves({
       }),
     [snapshot, moment, first, second],
   );
-  const moved = useMoved(pair);
+  const grid = useData((data) => data.snapshot.song?.grid ?? null);
+  const [firstSlot, secondSlot] = slots;
+  const songs = useMemo(
+    () => [songOver(grid, moment, first, firstSlot), songOver(grid, moment, second, secondSlot)],
+    [grid, moment, first, second, firstSlot, secondSlot],
+  );
+  const moved = useMoved(pair, songs);
   const last = Math.max(0, ...takes.map((take) => take.last));
-  const bars = useBars(moment, pair, slots[0], last);
+  const bars = useBars(songs[0], last);
   if (takes.length === 0) return null;
   return (
     <div className="mt-3">
@@ -67,44 +73,50 @@ export function PairCurves({
 
 const none: readonly MovedTake[] = [];
 
-/** What moves in each picture of both takes, as far as that was measured. */
-function useMoved({ first, second }: Pair): readonly MovedTake[] {
+/** What moves in each picture of both takes, as far as that was measured. @param songs over each of them */
+function useMoved({ first, second }: Pair, songs: readonly MovedTake['song'][]): readonly MovedTake[] {
   const { store } = useServices();
-  const known = useLiveQuery(async () => {
-    const all = await Promise.all(
-      [first, second].map(async (take, index): Promise<MovedTake[]> => {
-        const [moved, times] = await store.curves.bulkGet([
-          partKey('motion', take),
-          partKey('pictures', take),
-        ]);
+  const curves = useLiveQuery(
+    () =>
+      Promise.all(
+        [first, second].map((take) =>
+          store.curves.bulkGet([partKey('motion', take), partKey('pictures', take)]),
+        ),
+      ),
+    [store, first, second],
+  );
+  return useMemo(
+    () =>
+      curves?.flatMap(([moved, times], index): MovedTake[] => {
+        const { name } = index === 0 ? first : second;
+        const song = songs[index];
         return moved && times
-          ? [{ name: take.name, dye: dyes[index], moved: moved.values, times: times.values }]
+          ? [{ name, dye: dyes[index], moved: moved.values, times: times.values, song }]
           : [];
-      }),
-    );
-    return all.flat();
-  }, [store, first, second]);
-  return known ?? none;
+      }) ?? none,
+    [curves, first, second, songs],
+  );
 }
 
-/** The bars of the song over the seconds of a take, where it already fills its slot. */
-function useBars(moment: Moment | null, { first }: Pair, slot: Slot, last: number) {
-  const grid = useData((data) => data.snapshot.song?.grid ?? null);
+/** The song over a take, where that already fills its slot. */
+function songOver(grid: BeatGrid | null, moment: Moment | null, take: Take, slot: Slot): MovedTake['song'] {
+  const recipe = moment && recipeOf(moment);
+  const fill = moment && fillOf(moment, slot.key);
+  if (!grid || !recipe || !fill || fill.take !== take.id) return null;
+  return { grid, shown: timeOfBeat(grid, recipe.showsFrom(moment, slot.key)) - fill.at };
+}
+
+/** The bars of the song over the seconds of a take. @param last second of it */
+function useBars(song: MovedTake['song'], last: number) {
   return useMemo(() => {
-    const recipe = moment && recipeOf(moment);
-    const fill = moment && fillOf(moment, slot.key);
-    if (!grid || !recipe || !fill || fill.take !== first.id) return [];
-    const shown = timeOfBeat(grid, recipe.showsFrom(moment, slot.key)) - fill.at;
     const bars: { at: number; text: string }[] = [];
-    for (
-      let beat = barStart(grid, recipe.showsFrom(moment, slot.key));
-      bars.length < 64;
-      beat = nextBar(grid, beat)
-    ) {
+    if (!song) return bars;
+    const { grid, shown } = song;
+    for (let beat = barStart(grid, beatOfTime(grid, shown)); bars.length < 64; beat = nextBar(grid, beat)) {
       const at = timeOfBeat(grid, beat) - shown;
       if (at > last || beat >= grid.beats.length - 1) break;
       if (at >= 0) bars.push({ at, text: String(barAndBeat(grid, beat).bar) });
     }
     return bars;
-  }, [grid, moment, first, slot, last]);
+  }, [song, last]);
 }

@@ -1,7 +1,7 @@
 import type { FilmEvent } from './cut-finder';
 import type { Size } from '../../geometry/size';
 import { quantile } from '../../statistics';
-import { timeOfBeat, beatOfTime, type BeatGrid } from '../../time/grid';
+import { beatOfTime, nearestBeat, type BeatGrid, type OnSong } from '../../time/grid';
 import type { Alignment } from '../align-sound';
 
 /** What happens in a film, at its second. */
@@ -64,19 +64,13 @@ export function sayMarks(marks: readonly FilmMark[]): string[] {
   });
 }
 
-/** Where an instant of a film lies on the song that is heard in it: the nearest beat, and seconds by which it is late (early below 0). */
-export type OnSong = { beat: number; late: number };
-
 /** The song's second at a second of the film in which it is heard. */
 export const songSecond = ({ offset, drift }: Alignment, seconds: number): number =>
   seconds + offset + (drift * seconds) / 1e6;
 
 /** The nearest beat to an instant of a film. @param heard where the song is heard in the film */
-export function onSong(grid: BeatGrid, heard: Alignment, seconds: number): OnSong {
-  const at = songSecond(heard, seconds);
-  const beat = Math.round(beatOfTime(grid, at));
-  return { beat, late: at - timeOfBeat(grid, beat) };
-}
+export const onSong = (grid: BeatGrid, heard: Alignment, seconds: number): OnSong =>
+  nearestBeat(grid, songSecond(heard, seconds));
 
 /** Beats that a stretch of a film lasts. */
 export const beatsBetween = (grid: BeatGrid, heard: Alignment, from: number, until: number): number =>
