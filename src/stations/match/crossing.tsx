@@ -10,9 +10,10 @@ const bars = [
   { key: 'contact', name: 'near', dye: 'var(--cochineal)' },
 ] as const;
 
-/** By how much the second take would be shifted for the best of a pair; '' where it need not be. */
-const shifted = ({ offset }: RankedPair): string =>
-  offset === 0 ? '' : `best ${Math.abs(offset).toFixed(1)} s ${offset > 0 ? 'later' : 'earlier'}`;
+/** By how much the second take is shifted for the best of a pair; '' where it need not be. */
+export const sayShift = ({ offset }: RankedPair): string =>
+  offset === 0 ? '' : `${Math.abs(offset).toFixed(1)} s ${offset > 0 ? 'later' : 'earlier'}`;
+const shifted = (pair: RankedPair): string => (pair.offset === 0 ? '' : `best ${sayShift(pair)}`);
 
 /** One crossing of the board: a bar for each part and the score. Press to see it, twice to use it. */
 export function Crossing({

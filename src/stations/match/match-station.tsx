@@ -6,6 +6,9 @@ import type { Moment, Take } from '@/core/model/records';
 import { filmSlot, fillOf, noSlot, plateSlot } from '@/core/model/slots';
 import { laysOverPlate, pairedSlots, recipeOf, slotsInUse, usualRecipe } from '@/core/recipes/built';
 import type { Recipe } from '@/core/recipes/recipe';
+import { startsShifted } from '@/core/recipes/shift-pair';
+import type { Slot } from '@/core/recipes/slots';
+import { timeOfBeat } from '@/core/time/grid';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { serves, setupOfMoment } from '@/store/plates';
 import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
@@ -16,7 +19,7 @@ import { LiveChoice } from '@/ui/live-choice';
 import { Term } from '@/ui/term';
 import { goTo, useWhere } from '@/ui/where';
 import { Empty, Part, Station } from '../station';
-import { Crossing } from './crossing';
+import { Crossing, sayShift } from './crossing';
 import { PairCurves, type Pair } from './pair-side';
 import { PairPicture } from './pair-picture';
 import { AllTakes } from './all-takes';
@@ -199,10 +202,12 @@ function PairBoard() {
     pairOf(best ? { first: best.a, second: best.b } : { first: firsts[0]?.id, second: seconds[0]?.id });
 
   const chosenBy = ({ first, second }: Pair) => ({ [down.key]: first.id, [across.key]: second.id });
-  const takePair = (pair: Pair) =>
+  /** @param further seconds by which the first take is to be further than the second; as they are where nothing is said */
+  const takePair = (pair: Pair, further?: number) =>
     attempt(async () => {
       if (moment) {
-        await fillSlots(store, snapshot.project.id, moment.id, 'Use this pair', chosenBy(pair));
+        const begin = further === undefined ? {} : begun(moment, further);
+        await fillSlots(store, snapshot.project.id, moment.id, 'Use this pair', chosenBy(pair), begin);
         go({ station: 'build' });
       } else {
         const perBar = snapshot.song?.grid?.beatsPerBar ?? 4;
@@ -212,6 +217,16 @@ function PairBoard() {
         });
       }
     });
+  const begun = (given: Moment, further: number): Record<string, number> => {
+    const grid = snapshot.song?.grid;
+    const recipe = recipeOf(given);
+    if (!grid || !recipe) return {};
+    const shows = ({ key }: Slot) => timeOfBeat(grid, recipe.showsFrom(given, key));
+    const now = fillOf(given, down.key).at;
+    const [first, second] = startsShifted([shows(down), shows(across)], now, further);
+    return { [down.key]: first, [across.key]: second };
+  };
+  const score = chosen && ranked.get(`${chosen.first.id} ${chosen.second.id}`);
   useOffer([
     {
       id: 'use-pair',
@@ -268,6 +283,11 @@ function PairBoard() {
               <button type="button" className="knob main mt-3" onClick={() => takePair(chosen)}>
                 {moment ? `Use this pair in ${moment.name}` : 'Use this pair'}
               </button>
+              {moment && score && score.offset !== 0 && (
+                <button type="button" className="knob mt-1.5" onClick={() => takePair(chosen, score.offset)}>
+                  Use it with {chosen.second.name} {sayShift(score)}
+                </button>
+              )}
             </Part>
           )}
           <Part title="The other takes">

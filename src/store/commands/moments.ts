@@ -75,18 +75,24 @@ export const setMoment = (
   set: Record<string, unknown>,
 ) => change(store, project, label, [{ record: moment, set }]);
 
-/** Fills slots with other takes; what held for the takes before is dropped. @param takes ids by slot */
+/**
+ * Fills slots with other takes; what held for the takes before is dropped.
+ * @param takes ids by slot
+ * @param begin seconds by slot at which a take begins to show; others stay as they are
+ */
 export const fillSlots = (
   store: Store,
   project: string,
   id: string,
   label: string,
   takes: Record<string, string>,
+  begin: Record<string, number> = {},
 ) =>
   change(store, project, label, ({ moments }) => {
     const ofTakes = recipeOf(momentOf(moments, id))?.ofTakes ?? {};
     const set = [
       ...Object.entries(takes).map(([slot, take]) => [`slots.${slot}.take`, take]),
+      ...Object.entries(begin).map(([slot, seconds]) => [`slots.${slot}.at`, seconds]),
       ...Object.entries(ofTakes).map(([name, value]) => [`settings.${name}`, value]),
     ];
     return [{ record: id, set: Object.fromEntries(set) as Record<string, unknown> }];

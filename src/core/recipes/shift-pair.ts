@@ -1,0 +1,16 @@
+/**
+ * Seconds of two takes at which they begin to show, so that one instant of the film shows the first take so much further
+ * than the second as is asked. The first stays where it is, unless the second would have to begin before its own first
+ * picture.
+ * @param shows seconds of the song at which each of them begins to show
+ * @param first second of the first take at which it begins to show now
+ * @param further seconds of the first take, less those of the second that show with it
+ */
+export function startsShifted(
+  shows: readonly [number, number],
+  first: number,
+  further: number,
+): [first: number, second: number] {
+  const second = first + (shows[1] - shows[0]) - further;
+  return second < 0 ? [first - second, 0] : [first, second];
+}
