@@ -1,6 +1,8 @@
 import { describe, expect } from 'vitest';
 import { phone } from './support/bench-page';
+import { mediaIn, secondsAt } from '@/core/picture/node';
 import { demoFilm } from './support/films';
+import { storedShot } from './support/rebuild';
 import { test } from './support/test';
 
 describe('all takes of a project', () => {
@@ -83,5 +85,25 @@ describe('all takes of a project', () => {
     await expect.poll(() => score(dark)).toBeLessThan(before[2] - 5);
     await bench.undo(2);
     await expect.poll(async () => [await score(good), await score(moved), await score(dark)]).toEqual(before);
+    // Where it is best a little later, it is used so on a press: the first shows so much further than the second.
+    await bench.choose('How much it counts: coming near each other', 'more than all else');
+    const shifted = page.locator('[data-pair][title*="best"]');
+    await expect.poll(() => shifted.count()).toBeGreaterThan(0);
+    const title = (await shifted.first().getAttribute('title')) ?? '';
+    console.info(title);
+    const [, seconds, way] = /best ([\d.]+) s (later|earlier)/.exec(title) ?? [];
+    await shifted.first().click();
+    const use = page.getByRole('button', { name: /^Use it with/ });
+    expect(await use.textContent()).toContain(`${seconds} s ${way}`);
+    await use.click();
+    await bench.arrived();
+    await bench.settled();
+    const { tree, end } = await storedShot(bench);
+    const [left, right] = ['left', 'right'].map((slot) => {
+      const node = mediaIn(tree).find(({ id }) => id === slot);
+      return node ? secondsAt(node, end - 1) : NaN;
+    });
+    const further = left - right;
+    expect(further).toBeCloseTo(way === 'later' ? Number(seconds) : -Number(seconds), 1);
   });
 });
