@@ -154,7 +154,7 @@ export function MovementCurve({
     <>
       <Chart {...chart} />
       {said.map(({ name, text }) => (
-        <p key={name} className="text-[12.5px]" data-still={name}>
+        <p key={name} className="mt-1 text-[12.5px]" data-still={name}>
           <b>{name}</b> {text}
         </p>
       ))}
