@@ -7,6 +7,14 @@ export type Size = { width: number; height: number };
 /** A part of a picture in pixels: columns left to right (excluded), rows top to bottom (excluded). */
 export type Bounds = { left: number; top: number; right: number; bottom: number };
 
+/** The four corners of a picture, in its pixels. */
+export const cornersOf = ({ width, height }: Size): Point[] => [
+  [0, 0],
+  [width, 0],
+  [0, height],
+  [width, height],
+];
+
 /** Longest side at most `limit` pixels, same shape, even numbers. */
 export function fitWithin(size: Size, limit: number): Size {
   const factor = Math.min(1, limit / Math.max(size.width, size.height));

@@ -1,5 +1,5 @@
 import { invertAffine, mapPoint, multiplyAffine, unmoved, type Affine } from '../geometry/affine';
-import type { Point, Size } from '../geometry/size';
+import { cornersOf, type Size } from '../geometry/size';
 import { valueAt } from '../motion/keyframes';
 import type { Cdl } from './grade';
 import {
@@ -104,14 +104,8 @@ function movedGroup(
   const moved = multiplyAffine(outer, matrixAt(node, at));
   const back = invertAffine(moved);
   const { own, parent } = sizes;
-  const corners: Point[] = [
-    [0, 0],
-    [parent.width, 0],
-    [0, parent.height],
-    [parent.width, parent.height],
-  ];
   const slack = 1e-6 * own.width;
-  const covers = corners
+  const covers = cornersOf(parent)
     .map((corner) => mapPoint(back, corner))
     .every(([x, y]) => x >= -slack && y >= -slack && x <= own.width + slack && y <= own.height + slack);
   return covers ? moved : null;

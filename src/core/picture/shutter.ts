@@ -1,5 +1,5 @@
 import { mapPoint, multiplyAffine, unmoved, type Affine } from '../geometry/affine';
-import type { Point, Size } from '../geometry/size';
+import { cornersOf, type Size } from '../geometry/size';
 import { childrenOf, matrixAt, showsAt, type Node } from './node';
 
 /** More sub-frames than this are not taken, however fast something moves. */
@@ -16,15 +16,7 @@ function travelOf(node: Node, frame: number, one: number, other: number): number
       multiplyAffine(after, matrixAt(inner, other)),
     ];
     const size = sizeOf(inner);
-    const corners: Point[] = size
-      ? [
-          [0, 0],
-          [size.width, 0],
-          [0, size.height],
-          [size.width, size.height],
-        ]
-      : [];
-    const own = corners.map((corner) => {
+    const own = (size ? cornersOf(size) : []).map((corner) => {
       const [from, to] = [mapPoint(first, corner), mapPoint(second, corner)];
       return Math.hypot(to[0] - from[0], to[1] - from[1]);
     });

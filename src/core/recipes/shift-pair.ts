@@ -1,3 +1,24 @@
+import type { Moment } from '../model/records';
+import { fillOf } from '../model/slots';
+import { timeOfBeat, type BeatGrid } from '../time/grid';
+import type { Recipe } from './recipe';
+
+/**
+ * Where the takes of two slots of a moment begin so that the first shows so much further than the second, by slot.
+ * @param slots the keys of both
+ */
+export function beginShifted(
+  moment: Moment,
+  { showsFrom }: Pick<Recipe, 'showsFrom'>,
+  grid: BeatGrid,
+  [one, other]: readonly [string, string],
+  further: number,
+): Record<string, number> {
+  const shows = (slot: string) => timeOfBeat(grid, showsFrom(moment, slot));
+  const [first, second] = startsShifted([shows(one), shows(other)], fillOf(moment, one).at, further);
+  return { [one]: first, [other]: second };
+}
+
 /**
  * Seconds of two takes at which they begin to show, so that one instant of the film shows the first take so much further
  * than the second as is asked. The first stays where it is, unless the second would have to begin before its own first

@@ -6,9 +6,7 @@ import type { Moment, Take } from '@/core/model/records';
 import { filmSlot, fillOf, noSlot, plateSlot } from '@/core/model/slots';
 import { laysOverPlate, pairedSlots, recipeOf, slotsInUse, usualRecipe } from '@/core/recipes/built';
 import type { Recipe } from '@/core/recipes/recipe';
-import { startsShifted } from '@/core/recipes/shift-pair';
-import type { Slot } from '@/core/recipes/slots';
-import { timeOfBeat } from '@/core/time/grid';
+import { beginShifted } from '@/core/recipes/shift-pair';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { serves, setupOfMoment } from '@/store/plates';
 import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
@@ -206,7 +204,11 @@ function PairBoard() {
   const takePair = (pair: Pair, further?: number) =>
     attempt(async () => {
       if (moment) {
-        const begin = further === undefined ? {} : begun(moment, further);
+        const grid = snapshot.song?.grid;
+        const begin =
+          further === undefined || !grid
+            ? {}
+            : beginShifted(moment, recipe, grid, [down.key, across.key], further);
         await fillSlots(store, snapshot.project.id, moment.id, 'Use this pair', chosenBy(pair), begin);
         go({ station: 'build' });
       } else {
@@ -217,15 +219,6 @@ function PairBoard() {
         });
       }
     });
-  const begun = (given: Moment, further: number): Record<string, number> => {
-    const grid = snapshot.song?.grid;
-    const recipe = recipeOf(given);
-    if (!grid || !recipe) return {};
-    const shows = ({ key }: Slot) => timeOfBeat(grid, recipe.showsFrom(given, key));
-    const now = fillOf(given, down.key).at;
-    const [first, second] = startsShifted([shows(down), shows(across)], now, further);
-    return { [down.key]: first, [across.key]: second };
-  };
   const score = chosen && ranked.get(`${chosen.first.id} ${chosen.second.id}`);
   useOffer([
     {

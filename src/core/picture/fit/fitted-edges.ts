@@ -1,5 +1,5 @@
 import { invertAffine, mapPoint, multiplyAffine, type Affine } from '../../geometry/affine';
-import type { Bounds, Point, Size } from '../../geometry/size';
+import { cornersOf, type Bounds, type Point, type Size } from '../../geometry/size';
 import { coverOfRings } from '../mask';
 import type { Fit, Rings } from '../node';
 import { resizeYuv, type YuvImage } from '../planes';
@@ -73,13 +73,8 @@ export class FittedEdges {
 }
 
 /** The part of what is painted that a picture reaches through a map. */
-function boundsIn(map: Affine, { width, height }: Size, size: Size): Bounds {
-  const corners = [
-    [0, 0],
-    [width, 0],
-    [0, height],
-    [width, height],
-  ].map((corner) => mapPoint(map, corner as Point));
+function boundsIn(map: Affine, picture: Size, size: Size): Bounds {
+  const corners = cornersOf(picture).map((corner) => mapPoint(map, corner));
   const [xs, ys] = [corners.map(([x]) => x), corners.map(([, y]) => y)];
   return {
     left: Math.max(0, Math.floor(Math.min(...xs))),
