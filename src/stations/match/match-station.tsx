@@ -278,7 +278,7 @@ function PairBoard() {
               </button>
               {moment && score && score.offset !== 0 && (
                 <button type="button" className="knob mt-1.5" onClick={() => takePair(chosen, score.offset)}>
-                  Use it with {chosen.second.name} {sayShift(score)}
+                  Use it with {chosen.second.name}, {sayShift(score)}
                 </button>
               )}
             </Part>
