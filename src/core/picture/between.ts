@@ -27,12 +27,38 @@ export type Flow = {
   torn: number;
 };
 
+const held = (value: number, length: number) => (value < 0 ? 0 : value >= length ? length - 1 : value);
+
 function shrunk({ width, height, data }: Plane, to: Size): Plane {
   return { ...to, data: resizePlane(data, { width, height }, to) };
 }
 
+/** half the side of what is compared round the middle of a block */
+const reach = block / 2 + round;
+/** pixels beside a plane in which its edge is held */
+const beside = 2 * reach;
+
+/** A plane with its edge held round about, so that comparing has nothing to hold: this is what takes the time. */
+type Padded = Size & { stride: number; data: Uint8Array };
+
+function padded({ width, height, data }: Plane): Padded {
+  const stride = width + 2 * beside;
+  const out = new Uint8Array(stride * (height + 2 * beside));
+  for (let y = 0; y < height + 2 * beside; y++) {
+    const row = held(y - beside, height) * width;
+    for (let x = 0; x < stride; x++) out[y * stride + x] = data[row + held(x - beside, width)];
+  }
+  return { width, height, stride, data: out };
+}
+
+/** Where in a padded plane lies what is compared round a point; of one far outside, what lies at its edge. */
+function cornerOf({ width, height, stride }: Padded, x: number, y: number): number {
+  const [column, row] = [held(x + reach, width + 2 * reach), held(y + reach, height + 2 * reach)];
+  return row * stride + column;
+}
+
 /** A picture's luma at the size that is looked at, and at a half and a quarter of it. */
-function levelsOf({ width, height, y }: YuvImage): Plane[] {
+function levelsOf({ width, height, y }: YuvImage): Padded[] {
   const scale = Math.min(1, across / width);
   const size = {
     width: Math.max(16, Math.round(width * scale)),
@@ -43,29 +69,29 @@ function levelsOf({ width, height, y }: YuvImage): Plane[] {
     width: Math.max(8, Math.round(size.width / by)),
     height: Math.max(8, Math.round(size.height / by)),
   }));
-  return [first, ...halves.map((half) => shrunk(first, half))];
+  return [first, ...halves.map((half) => shrunk(first, half))].map(padded);
 }
-
-const held = (value: number, length: number) => (value < 0 ? 0 : value >= length ? length - 1 : value);
 
 /**
  * How much two pictures differ round a point, where one is looked at a share of the movement before it and the other
  * the rest of it after: mean codes.
  */
-function unlike(one: Plane, two: Plane, x: number, y: number, dx: number, dy: number, share: number): number {
+function unlike(
+  one: Padded,
+  two: Padded,
+  x: number,
+  y: number,
+  dx: number,
+  dy: number,
+  share: number,
+): number {
   const [ax, ay] = [Math.round(x - share * dx), Math.round(y - share * dy)];
-  const [bx, by] = [ax + Math.round(dx), ay + Math.round(dy)];
-  const { width, height } = one;
+  let a = cornerOf(one, ax, ay);
+  let b = cornerOf(two, ax + Math.round(dx), ay + Math.round(dy));
   let sum = 0;
-  const reach = block / 2 + round;
-  for (let row = -reach; row < reach; row += 2) {
-    const lineA = held(ay + row, height) * width;
-    const lineB = held(by + row, height) * width;
-    for (let column = -reach; column < reach; column += 2)
-      sum += Math.abs(
-        one.data[lineA + held(ax + column, width)] - two.data[lineB + held(bx + column, width)],
-      );
-  }
+  for (let row = 0; row < reach; row++, a += 2 * one.stride, b += 2 * one.stride)
+    for (let column = 0; column < 2 * reach; column += 2)
+      sum += Math.abs(one.data[a + column] - two.data[b + column]);
   return sum / reach ** 2;
 }
 
@@ -73,11 +99,11 @@ function unlike(one: Plane, two: Plane, x: number, y: number, dx: number, dy: nu
 function calmed(values: Float32Array, columns: number, rows: number): Float32Array {
   return Float32Array.from(values, (_, at) => {
     const [x, y] = [at % columns, Math.floor(at / columns)];
-    const beside: number[] = [];
+    const around: number[] = [];
     for (let row = Math.max(0, y - 1); row <= Math.min(rows - 1, y + 1); row++)
       for (let column = Math.max(0, x - 1); column <= Math.min(columns - 1, x + 1); column++)
-        beside.push(values[row * columns + column]);
-    return beside.sort((a, b) => a - b)[beside.length >> 1];
+        around.push(values[row * columns + column]);
+    return around.sort((a, b) => a - b)[around.length >> 1];
   });
 }
 
@@ -97,7 +123,8 @@ export function flowBetween(one: YuvImage, two: YuvImage, share: number): Flow {
   for (let level = first.length - 1; level >= 0; level--) {
     const [a, b] = [first[level], second[level]];
     const scale = a.width / width;
-    const reach = level === first.length - 1 ? far : near;
+    const coarsest = level === first.length - 1;
+    const ways = coarsest ? far : near;
     const [nextX, nextY] = [new Float32Array(dx.length), new Float32Array(dy.length)];
     unlikes = unlikes.map((_, at) => {
       const x = ((at % columns) + 0.5) * block * scale;
@@ -105,22 +132,19 @@ export function flowBetween(one: YuvImage, two: YuvImage, share: number): Flow {
       const starts: [number, number][] = [
         [0, 0],
         ...[at, at - 1, at + 1, at - columns, at + columns]
-          .filter((beside) => beside >= 0 && beside < dx.length)
-          .map((beside): [number, number] => [dx[beside] * scale, dy[beside] * scale]),
+          .filter((next) => next >= 0 && next < dx.length)
+          .map((next): [number, number] => [dx[next] * scale, dy[next] * scale]),
       ];
       let [bestX, bestY, best, bestCost] = [0, 0, Infinity, Infinity];
-      const seen = new Set<number>();
-      for (const [startX, startY] of level === first.length - 1 ? starts.slice(0, 1) : starts)
-        for (let down = -reach; down <= reach; down++)
-          for (let side = -reach; side <= reach; side++) {
-            const [moveX, moveY] = [Math.round(startX) + side, Math.round(startY) + down];
-            const key = moveX * 4096 + moveY;
-            if (seen.has(key)) continue;
-            seen.add(key);
-            const found = unlike(a, b, x, y, moveX, moveY, share);
-            const cost = found + (stiffness * Math.hypot(moveX, moveY)) / scale;
-            if (cost < bestCost) [bestX, bestY, best, bestCost] = [moveX, moveY, found, cost];
-          }
+      const tryAt = (moveX: number, moveY: number) => {
+        const found = unlike(a, b, x, y, moveX, moveY, share);
+        const cost = found + (stiffness * Math.hypot(moveX, moveY)) / scale;
+        if (cost < bestCost) [bestX, bestY, best, bestCost] = [moveX, moveY, found, cost];
+      };
+      if (!coarsest) for (const [startX, startY] of starts) tryAt(Math.round(startX), Math.round(startY));
+      const [middleX, middleY] = [bestX, bestY];
+      for (let down = -ways; down <= ways; down++)
+        for (let side = -ways; side <= ways; side++) tryAt(middleX + side, middleY + down);
       nextX[at] = bestX / scale;
       nextY[at] = bestY / scale;
       return best;
