@@ -62,7 +62,7 @@ describe('what finding people does not find', () => {
     open,
     file,
   }) => {
-    filmPerson(file('sign.mp4'), 3, true);
+    filmPerson(file('sign.mp4'), 3, { holds: true });
     const bench = await open({ seed: await film, at: 'station=build' });
     const { page } = bench;
     await bench.bringIn(file('sign.mp4'));
@@ -70,7 +70,7 @@ describe('what finding people does not find', () => {
     await page.getByRole('combobox', { name: 'Take for the take of the movement', exact: true }).click();
     await page.getByRole('option', { name: 'Sign', exact: true }).click();
     await bench.settled();
-    const found = await answered(bench, 'figures-1');
+    const found = await answered(bench, 'figures-2');
     const before = heldOf(found);
     expect(found.length).toBeGreaterThan(perSecond);
 

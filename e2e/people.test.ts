@@ -67,7 +67,7 @@ describe('a jump before no empty set', () => {
     const picture = 1 / perSecond;
     expect(Math.abs((flight?.leaves ?? NaN) - jumped.last * picture)).toBeLessThan(1.01 * picture);
     expect(Math.abs((flight?.meets ?? NaN) - jumped.first * picture)).toBeLessThan(1.01 * picture);
-    const cutout = answers.find(({ value }) => value.method === 'cutout-1')?.value.cutout;
+    const cutout = answers.find(({ value }) => value.method === 'cutout-2')?.value.cutout;
     expect(cutout?.share).toBeGreaterThan(0.04);
     for (const code of ['leap.no-flight', 'leap.uncut']) expect(await bench.finding(code).count()).toBe(0);
     // That nothing stands behind them is said.
@@ -87,7 +87,7 @@ describe('a person whom a moving camera filmed, and no empty set', () => {
     const answers = (await bench.rows('measures')) as {
       value: { method: string; cutout?: { rings: Point[][]; share: number } };
     }[];
-    const cutout = answers.find(({ value }) => value.method === 'cutout-1')?.value.cutout;
+    const cutout = answers.find(({ value }) => value.method === 'cutout-2')?.value.cutout;
     if (!cutout) throw new Error('Nobody was cut out.');
     expect(cutout.share).toBeGreaterThan(0.25);
     expect(cutout.share).toBeLessThan(0.7);

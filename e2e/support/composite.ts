@@ -120,9 +120,14 @@ export const boardIn = (picture: number): Point[] => {
 /**
  * Films a photographed person who moves over a photograph, which moves otherwise: no camera stands, and what is in front
  * is known to a pixel. With noise of 3/255, really encoded.
- * @param holds whether they hold a board
+ * @param options.holds whether they hold a board
+ * @param options.ground the photograph behind them
  */
-export function filmPerson(path: string, seconds: number, holds = false): void {
+export function filmPerson(
+  path: string,
+  seconds: number,
+  { holds = false, ground = coffee() }: { holds?: boolean; ground?: string } = {},
+): void {
   const place = mkdtempSync(join(tmpdir(), 'composite-'));
   try {
     const scaled = `crop=${across / 2}:${down / 2}:${left / 2}:${top / 2},scale=${person.width}:${person.height}:flags=lanczos`;
@@ -147,11 +152,11 @@ export function filmPerson(path: string, seconds: number, holds = false): void {
     const way = filmed.width - person.width - 20;
     const x = `10+min(mod(n*${step},${2 * way}),${2 * way}-mod(n*${step},${2 * way}))`;
     ffmpeg(
-      ...['-loop', '1', '-framerate', `${perSecond}`, '-t', `${seconds}`, '-i', coffee()],
+      ...['-loop', '1', '-framerate', `${perSecond}`, '-t', `${seconds}`, '-i', ground],
       ...['-stream_loop', '-1', '-f', 'rawvideo', '-pix_fmt', 'rgba', '-framerate', `${perSecond}`],
       ...['-video_size', `${person.width}x${person.height}`, '-i', join(place, 'person.rgba')],
       '-filter_complex',
-      `[0]crop=480:270:x='60+40*sin(t)':y='60+30*cos(t)'[ground];[ground][1]overlay=x='${x}':y=${filmed.height - person.height}:shortest=1,noise=alls=5:allf=t,format=yuv420p`,
+      `[0]scale=600:400,crop=480:270:x='60+40*sin(t)':y='60+30*cos(t)'[ground];[ground][1]overlay=x='${x}':y=${filmed.height - person.height}:shortest=1,noise=alls=5:allf=t,format=yuv420p`,
       ...['-t', `${seconds}`, '-c:v', 'libx264', '-crf', '18', path],
     );
   } finally {

@@ -36,6 +36,10 @@ export const portrait = (): string =>
 export const coffee = (): string =>
   outOf('python3-skimage', 'usr/lib/python3/dist-packages/skimage/data/coffee.png');
 
+/** A photograph of a cat's face that fills the frame, which finders of people take for somebody now and then, of 451 × 300 pixels. */
+export const cat = (): string =>
+  outOf('python3-skimage', 'usr/lib/python3/dist-packages/skimage/data/chelsea.png');
+
 /**
  * A grey photograph of 640 × 480 pixels in which somebody stands from head to foot, the hands before the chest: in its
  * columns 15 to 200, with nobody else there.

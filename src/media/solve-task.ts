@@ -1,12 +1,4 @@
-import {
-  cutOut,
-  cutOutBackdrop,
-  cutOutLikely,
-  type Cutout,
-  type CutoutBy,
-  type CutoutTask,
-} from '@/core/footage/cutout';
-import type { Figure, FiguresTask } from '@/core/footage/figures';
+import { cutOut } from '@/core/footage/cutout';
 import { fallOf, frontIn, type Fall, type FallTask } from '@/core/footage/fall';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
 import type { Answer, Task } from '@/core/footage/task';
@@ -23,47 +15,10 @@ import { cropImage } from '@/core/picture/image';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
 import { findPeople } from './people';
+import { solveCutout, solveFigures } from './solve-cutout';
 import { solveMend } from './solve-mend';
 import { solveMomentSeam } from './solve-seam';
 import { gone, grayAt, looked, pictureOf } from './task-pictures';
-
-const nobody: Cutout = { rings: [], share: 0, faint: 0 };
-
-/** @param plate the empty set; null where there is none */
-async function cutFrom(picture: RgbaImage, by: CutoutBy, plate: RgbaImage | null): Promise<Cutout> {
-  if (by === 'backdrop') return cutOutBackdrop(picture);
-  if (by === 'plate') return plate ? cutOut(picture, plate) : nobody;
-  const people = await findPeople(picture);
-  return people ? cutOutLikely(picture, people.matte) : nobody;
-}
-
-async function solveCutout({ media, seconds, by, plate }: CutoutTask, footage: Footage): Promise<Cutout> {
-  const picture = await pictureOf(footage, { media, seconds });
-  return picture ? cutFrom(picture, by, plate && (await pictureOf(footage, plate, picture))) : nobody;
-}
-
-/** pictures that somebody is cut out of, at the most: of a longer stretch every second one, or fewer */
-const mostFigures = 240;
-
-async function solveFigures(
-  { media, from, until, by, plate }: FiguresTask,
-  footage: Footage,
-  times: Float64Array,
-  onProgress: Progress,
-): Promise<Figure[]> {
-  const within = looked(times, from, until, mostFigures);
-  const figures: Figure[] = [];
-  let empty: RgbaImage | null = null;
-  for (const [index, seconds] of within.entries()) {
-    const picture = await pictureOf(footage, { media, seconds: seconds + 1e-6 });
-    if (!picture) return gone();
-    empty ??= plate && (await pictureOf(footage, plate, picture));
-    figures.push({ seconds, ...(await cutFrom(picture, by, empty)) });
-    footage.release();
-    onProgress((index + 1) / within.length);
-  }
-  return figures;
-}
 
 /** pixels across an outline, at about which it is looked under: noise of single pixels is lost in them */
 const acrossOutline = 24;
@@ -198,11 +153,12 @@ export async function solveTask(
   const footage = new Footage(sources);
   try {
     if (task.is === 'tears') return { method: 'tears-1', tears: await solveTears(task, footage, onProgress) };
-    if (task.is === 'cutout') return { method: 'cutout-1', cutout: await solveCutout(task, footage) };
     if (task.is === 'mend') return { method: 'mend-1', figures: await solveMend(task, footage, onProgress) };
     const source = sources.find(({ media }) => media === task.media);
     if (task.is !== 'flight' && !source) return gone();
     const times = source?.times ?? new Float64Array();
+    if (task.is === 'cutout')
+      return { method: 'cutout-2', cutout: await solveCutout(task, footage, times, onProgress) };
     if (task.is === 'under')
       return { method: 'under-1', spans: await solveUnder(task, footage, times, onProgress) };
     if (task.is === 'track')
@@ -210,7 +166,7 @@ export async function solveTask(
     if (task.is === 'fall')
       return { method: 'fall-1', fall: await solveFall(task, footage, times, onProgress) };
     if (task.is === 'figures')
-      return { method: 'figures-1', figures: await solveFigures(task, footage, times, onProgress) };
+      return { method: 'figures-2', figures: await solveFigures(task, footage, times, onProgress) };
     return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress) };
   } finally {
     await footage.close();

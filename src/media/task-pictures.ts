@@ -17,6 +17,9 @@ export function looked(times: Float64Array, from: number, until: number, most = 
 /** Where nothing can be looked at, nothing is said to be fine. */
 export const gone = () => refuse('absent', 'The take is no longer in this browser. Bring it in again.');
 
+/** somebody is cut out of pictures no larger than this */
+export const acrossCutout = 640;
+
 /** One picture of a file, no larger than somebody is cut out of. @returns null where the file is not here */
 export async function pictureOf(
   footage: Footage,
@@ -24,7 +27,7 @@ export async function pictureOf(
   size?: Size,
 ): Promise<RgbaImage | null> {
   const picture = await footage.at(media, seconds);
-  return picture && yuvToRgba(resizeYuv(picture, size ?? fitWithin(picture, 640)));
+  return picture && yuvToRgba(resizeYuv(picture, size ?? fitWithin(picture, acrossCutout)));
 }
 
 /** The light of one picture of a file, no larger than asked; whole bytes, so that a minute of them fits into memory. */

@@ -192,7 +192,7 @@ describe('cutting somebody out by how likely they are', () => {
         ([all, any], there, p) => [all + (there & raw[p]), any + (there | raw[p])],
         [0, 0],
       );
-      const found = overlap(cutOutLikely(film(5, { clothes: navy }), { ...size, data }));
+      const found = overlap(cutOutLikely(lumaOf(film(5, { clothes: navy })), { ...size, data }));
       expect(found).toBeGreaterThan(both / either);
       expect(found).toBeGreaterThan(off ? 0.8 : 0.9);
     }
@@ -200,9 +200,11 @@ describe('cutting somebody out by how likely they are', () => {
 
   it('finds nobody where nobody is likely, and says where it is in doubt', () => {
     const nobody = { ...size, data: new Float32Array(size.width * size.height).fill(0.1) };
-    expect(cutOutLikely(film(5, {}), nobody)).toEqual({ rings: [], share: 0, faint: 0 });
+    expect(cutOutLikely(lumaOf(film(5, {})), nobody)).toEqual({ rings: [], share: 0, faint: 0 });
     const doubtful = { ...size, data: coarse(0).map((value) => 0.4 + 0.25 * value) };
-    expect(cutOutLikely(film(5, { clothes: navy }), doubtful).faint).toBeGreaterThan(0.5);
-    expect(cutOutLikely(film(5, { clothes: navy }), { ...size, data: coarse(0) }).faint).toBeLessThan(0.5);
+    expect(cutOutLikely(lumaOf(film(5, { clothes: navy })), doubtful).faint).toBeGreaterThan(0.5);
+    expect(cutOutLikely(lumaOf(film(5, { clothes: navy })), { ...size, data: coarse(0) }).faint).toBeLessThan(
+      0.5,
+    );
   });
 });

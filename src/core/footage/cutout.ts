@@ -1,7 +1,7 @@
 import type { Point, Size } from '../geometry/size';
 import type { Mend } from '../model/mend';
 import { guided } from '../picture/guided';
-import { checkSameSize, lumaOf, type GrayImage, type RgbaImage } from '../picture/image';
+import { checkSameSize, type GrayImage, type RgbaImage } from '../picture/image';
 import { coverOfRings } from '../picture/mask';
 import { refuse } from '../error';
 import {
@@ -124,26 +124,27 @@ function outlined(size: Size, mask: Uint8Array, faint: number): Cutout {
   };
 }
 
-/** pixels on both sides of an edge between which a matte that is sure of itself goes from one to the other */
-const sureWithin = 4;
+/** on both sides of an edge a matte that is sure of itself goes from one to the other within this share of the picture's larger side */
+const sureWithin = 1 / 80;
 
 /**
  * Cuts people out by how likely each pixel is one of theirs: the edge is drawn to that of the picture.
- * @param picture what they were found in
+ * @param luma of what they were found in
  * @param matte 0..1 a pixel of a picture of the same size
  * @throws CoreError `sizes-differ`
  */
-export function cutOutLikely(picture: RgbaImage, matte: GrayImage): Cutout {
-  checkSameSize(picture, matte);
-  const size = { width: picture.width, height: picture.height };
-  const light = Float32Array.from(lumaOf(picture).data, (value) => value / 255);
+export function cutOutLikely(luma: GrayImage, matte: GrayImage): Cutout {
+  checkSameSize(luma, matte);
+  const size = { width: luma.width, height: luma.height };
+  const light = Float32Array.from(luma.data, (value) => value / 255);
   const reach = Math.max(2, Math.round(Math.max(size.width, size.height) / 100));
   const refined = guided(size, light, Float32Array.from(matte.data), reach, 1e-3);
   const mask = Uint8Array.from(refined, (value) => (value > 0.5 ? 1 : 0));
   fillHoles(size, mask, mask.length / 700);
   keepLarge(size, mask);
   const rim = rimOf(size, mask);
-  const steps = [-sureWithin, sureWithin, -sureWithin * size.width, sureWithin * size.width];
+  const away = Math.ceil(Math.max(size.width, size.height) * sureWithin);
+  const steps = [-away, away, -away * size.width, away * size.width];
   const doubtful = rim.filter((pixel) => {
     const near = steps.map((step) => matte.data[pixel + step] ?? 0.5);
     return Math.max(...near) - Math.min(...near) < 0.6;

@@ -17,25 +17,25 @@ export type Task =
 /** What was solved, and by which version of its method; a flight is null where nobody jumps, a fall where nothing falls. */
 export type Answer =
   | { method: 'seam-5'; seam: SeamMeasure }
-  | { method: 'cutout-1'; cutout: Cutout }
+  | { method: 'cutout-2'; cutout: Cutout }
   | { method: 'flight-1'; flight: Flight | null }
   | { method: 'under-1'; spans: UnderSpan[] }
   | { method: 'tears-1'; tears: Tears }
   | { method: 'track-2'; track: Track }
   | { method: 'fall-1'; fall: Fall | null }
-  | { method: 'figures-1'; figures: Figure[] }
+  | { method: 'figures-2'; figures: Figure[] }
   | { method: 'mend-1'; figures: Figure[] };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
   seam: 'seam-5',
-  cutout: 'cutout-1',
+  cutout: 'cutout-2',
   flight: 'flight-1',
   under: 'under-1',
   tears: 'tears-1',
   track: 'track-2',
   fall: 'fall-1',
-  figures: 'figures-1',
+  figures: 'figures-2',
   mend: 'mend-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 

@@ -31,10 +31,10 @@ const rings: Point[][] = [
     [0.3, 0.85],
   ],
 ];
-const cutout: Answer = { method: 'cutout-1', cutout: { rings, share: 0.2, faint: 0 } };
+const cutout: Answer = { method: 'cutout-2', cutout: { rings, share: 0.2, faint: 0 } };
 /** Somebody who walks to the right, picture by picture. */
 const figures: Answer = {
-  method: 'figures-1',
+  method: 'figures-2',
   figures: Array.from({ length: 400 }, (_, index) => ({
     seconds: index / 25,
     rings: [rings[0].map(([x, y]): Point => [x - 0.3 + 0.004 * (index % 100), y])],

@@ -156,6 +156,19 @@ export function flowBetween(one: YuvImage, two: YuvImage, share: number): Flow {
   return { size: { width, height }, columns, rows, dx, dy, torn };
 }
 
+/** By how much each pixel of a flow's size moves, between the middles of its blocks. */
+export function everyPixel({ size, columns, rows, dx, dy }: Flow): { dx: Float32Array; dy: Float32Array } {
+  const [alongX, alongY] = [dx, dy].map((data) => {
+    const moves = { width: columns, height: rows, data };
+    const out = new Float32Array(size.width * size.height);
+    for (let y = 0, pixel = 0; y < size.height; y++)
+      for (let x = 0; x < size.width; x++, pixel++)
+        out[pixel] = mixedAt(moves, (x + 0.5) / block, (y + 0.5) / block);
+    return out;
+  });
+  return { dx: alongX, dy: alongY };
+}
+
 /** One plane of the picture between, each of its places taken from both sides along the movement there. */
 function planeBetween(
   one: Plane,

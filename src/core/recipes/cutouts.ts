@@ -13,7 +13,7 @@ import type { ChosenTake, Material, Work } from './material';
 /** The cut-out under the name of its work; null until it was solved. */
 export const cutoutIn = ({ solved }: Material, name: string): Cutout | null => {
   const answer = solved[name];
-  return answer?.method === 'cutout-1' ? answer.cutout : null;
+  return answer?.method === 'cutout-2' ? answer.cutout : null;
 };
 
 /**
@@ -54,7 +54,7 @@ const mendedWork = (name: string): string => `${name}-mended`;
 /** Who was cut out of each picture of a stretch, under the name of its work, as strokes put it right; null until it was solved. */
 export function figuresIn({ solved }: Material, name: string): readonly Figure[] | null {
   const [answer, mends] = [solved[name], solved[mendedWork(name)]];
-  if (answer?.method !== 'figures-1') return null;
+  if (answer?.method !== 'figures-2') return null;
   if (mends?.method !== 'mend-1') return answer.figures;
   const mended = new Map(mends.figures.map((figure) => [figure.seconds, figure]));
   return answer.figures.map((figure) => mended.get(figure.seconds) ?? figure);
@@ -79,7 +79,7 @@ export function figuresWork(
   const title = `${titles[by]}, picture by picture`;
   const parts = [...cut.parts, span];
   const answer = solved[name];
-  const near = (answer?.method === 'figures-1' ? answer.figures : []).filter(({ seconds }) =>
+  const near = (answer?.method === 'figures-2' ? answer.figures : []).filter(({ seconds }) =>
     mends.some((mend) => reaches(mend, seconds)),
   );
   const mend = (): MendTask => ({ is: 'mend', media: cut.from.media, figures: near, mends });

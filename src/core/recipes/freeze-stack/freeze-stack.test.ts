@@ -141,7 +141,7 @@ describe('the freeze stack', () => {
     ];
     const cut = (more: Partial<Cutout> = {}): Material => ({
       ...material(),
-      solved: { pose: { method: 'cutout-1', cutout: { rings, share: 0.2, faint: 0, ...more } } },
+      solved: { pose: { method: 'cutout-2', cutout: { rings, share: 0.2, faint: 0, ...more } } },
     });
     expect(codes(moment, cut())).toEqual(['fine freeze.lands']);
     expect(codes(moment, cut({ faint: 0.4 }))).toContain('watch freeze.faint');

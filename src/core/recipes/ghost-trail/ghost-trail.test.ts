@@ -54,7 +54,7 @@ const figures = (of: (index: number) => Partial<Figure>, count = 125): Figure[] 
 const walking = figures(() => ({}));
 const material = (found: Figure[] | null, more: Material['takes'] = {}): Material => ({
   takes: { plate: null, move: chosenTake('move', size, rate, 250), ...more },
-  solved: found ? { figures: { method: 'figures-1', figures: found } } : {},
+  solved: found ? { figures: { method: 'figures-2', figures: found } } : {},
 });
 const codes = (of: GhostMoment, has: Material) =>
   ghostTrail
@@ -202,7 +202,7 @@ describe('strokes on a cut-out', () => {
     expect(task.figures.map(({ seconds }) => seconds)).toEqual(
       walking.map(({ seconds }) => seconds).filter((seconds) => Math.abs(seconds - 2) <= 0.5),
     );
-    expect(work.parts).toContain('figures-1');
+    expect(work.parts).toContain('figures-2');
     expect(ghostTrail.works(moment, ruler, material(walking))).toHaveLength(1);
     expect(ghostTrail.works(given, ruler, material(null))).toHaveLength(1);
   });

@@ -40,7 +40,7 @@ const rings: Point[][] = [
     [0.4, 0.8],
   ],
 ];
-const cutout: Answer = { method: 'cutout-1', cutout: { rings, share: 0.1, faint: 0 } };
+const cutout: Answer = { method: 'cutout-2', cutout: { rings, share: 0.1, faint: 0 } };
 const flight = (highest: number, meets: number | null): Answer => ({
   method: 'flight-1',
   flight: { leaves: 2, highest, meets },
@@ -66,7 +66,7 @@ const codes = (given: LeapMoment, of = material()) =>
 const inAir = (gone?: number): Material['solved'] => ({
   'up-flight': { method: 'flight-1', flight: { leaves: 2, highest: 2.3, meets: 2.6 } },
   'up-raised': {
-    method: 'figures-1',
+    method: 'figures-2',
     figures: Array.from({ length: 16 }, (_, index) => ({
       ...(index === gone ? { rings: [], share: 0, faint: 0 } : cutout.cutout),
       seconds: 2 + (index - 1) / 25,
@@ -168,7 +168,7 @@ describe('take-off and landing', () => {
     const none: Answer = { method: 'flight-1', flight: null };
     expect(codes(moment, material({}, { 'up-flight': none }))).toContain('fix leap.no-flight');
     expect(codes(set({ left: 2.5 }), material({}, { 'up-flight': none }))).toEqual(['fine leap.lands']);
-    const nobody: Answer = { method: 'cutout-1', cutout: { rings: [], share: 0, faint: 0 } };
+    const nobody: Answer = { method: 'cutout-2', cutout: { rings: [], share: 0, faint: 0 } };
     expect(codes(moment, material({}, { 'down-cutout': nobody }))).toContain('fix leap.uncut');
     expect(codes(set({ left: 9 }))).toContain('stop leap.beyond');
     expect(codes(set({ left: 0.5 }))).toContain('fix leap.short');

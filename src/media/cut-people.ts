@@ -1,0 +1,52 @@
+import { Agreement } from '@/core/footage/agreement';
+import { cutOutLikely } from '@/core/footage/cutout';
+import type { Figure } from '@/core/footage/figures';
+import { fitWithin } from '@/core/geometry/size';
+import type { GrayImage } from '@/core/picture/image';
+import { resizePlane, resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
+import type { Footage } from './footage';
+import type { Progress } from './measure-take';
+import { findPeople } from './people';
+import { acrossCutout, gone } from './task-pictures';
+
+/** pictures are held against each other no larger than this: what one of them says of another is drawn to its edges after */
+const acrossAgreement = 320;
+/** share of the work that finding is, before what was found is held against what comes later */
+const found = 0.8;
+
+/** The luma of a picture in which somebody is cut out, and how large what it was agreed on in is. */
+type Cut = { seconds: number; luma: GrayImage & { data: Uint8Array }; small: YuvImage };
+
+/**
+ * Cuts people out of pictures that follow one another, as these agree on it.
+ * @param within their seconds of the take, rising
+ */
+export async function cutPeople(
+  media: string,
+  within: readonly number[],
+  footage: Footage,
+  onProgress: Progress,
+): Promise<Figure[]> {
+  const agreement = new Agreement();
+  const cuts: Cut[] = [];
+  for (const [index, seconds] of within.entries()) {
+    const picture = await footage.at(media, seconds + 1e-6);
+    if (!picture) return gone();
+    const seen = resizeYuv(picture, fitWithin(picture, acrossCutout));
+    const small = resizeYuv(seen, fitWithin(seen, acrossAgreement));
+    footage.release();
+    const people = await findPeople(yuvToRgba(seen));
+    const likely = people && Uint8Array.from(people.matte.data, (value) => Math.round(255 * value));
+    agreement.add(small, likely && resizePlane(likely, seen, small));
+    cuts.push({ seconds, luma: { width: seen.width, height: seen.height, data: seen.y }, small });
+    onProgress((found * (index + 1)) / within.length);
+  }
+  const figures: Figure[] = [];
+  for (const likely of agreement.backwards()) {
+    const { seconds, luma, small } = cuts[cuts.length - 1 - figures.length];
+    const data = Float32Array.from(resizePlane(likely, small, luma), (value) => value / 255);
+    figures.push({ seconds, ...cutOutLikely(luma, { width: luma.width, height: luma.height, data }) });
+    onProgress(found + ((1 - found) * figures.length) / within.length);
+  }
+  return figures.reverse();
+}

@@ -1,0 +1,63 @@
+import { cutOut, cutOutBackdrop, type Cutout, type CutoutTask } from '@/core/footage/cutout';
+import type { Figure, FiguresTask } from '@/core/footage/figures';
+import { lastNotAfter } from '@/core/footage/picture-times';
+import type { RgbaImage } from '@/core/picture/image';
+import { cutPeople } from './cut-people';
+import type { Footage } from './footage';
+import type { Progress } from './measure-take';
+import { gone, looked, pictureOf } from './task-pictures';
+
+const nobody: Cutout = { rings: [], share: 0, faint: 0 };
+
+/** @param plate the empty set; null where there is none */
+function cutFrom(picture: RgbaImage, by: 'plate' | 'backdrop', plate: RgbaImage | null): Cutout {
+  if (by === 'backdrop') return cutOutBackdrop(picture);
+  return plate ? cutOut(picture, plate) : nobody;
+}
+
+/** pictures to each side that say who is in one of them */
+const beside = 4;
+
+/** Cuts somebody out of one picture. @param times of the take's pictures */
+export async function solveCutout(
+  { media, seconds, by, plate }: CutoutTask,
+  footage: Footage,
+  times: Float64Array,
+  onProgress: Progress,
+): Promise<Cutout> {
+  if (by === 'person') {
+    const at = lastNotAfter(times, seconds + 1e-6);
+    const from = Math.max(0, at - beside);
+    const figures = await cutPeople(media, [...times.subarray(from, at + beside + 1)], footage, onProgress);
+    if (figures.length === 0) return gone();
+    const { rings, share, faint } = figures[at - from];
+    return { rings, share, faint };
+  }
+  const picture = await pictureOf(footage, { media, seconds });
+  return picture ? cutFrom(picture, by, plate && (await pictureOf(footage, plate, picture))) : nobody;
+}
+
+/** pictures that somebody is cut out of, at the most: of a longer stretch every second one, or fewer */
+const mostFigures = 240;
+
+/** Cuts somebody out of every picture of a stretch. */
+export async function solveFigures(
+  { media, from, until, by, plate }: FiguresTask,
+  footage: Footage,
+  times: Float64Array,
+  onProgress: Progress,
+): Promise<Figure[]> {
+  const within = looked(times, from, until, mostFigures);
+  if (by === 'person') return cutPeople(media, within, footage, onProgress);
+  const figures: Figure[] = [];
+  let empty: RgbaImage | null = null;
+  for (const [index, seconds] of within.entries()) {
+    const picture = await pictureOf(footage, { media, seconds: seconds + 1e-6 });
+    if (!picture) return gone();
+    empty ??= plate && (await pictureOf(footage, plate, picture));
+    figures.push({ seconds, ...cutFrom(picture, by, empty) });
+    footage.release();
+    onProgress((index + 1) / within.length);
+  }
+  return figures;
+}
