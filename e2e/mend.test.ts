@@ -8,6 +8,7 @@ import { setProject } from '@/store/commands/projects';
 import { laySeconds } from '@/store/commands/song';
 import type { BenchPage } from './support/bench-page';
 import { boardIn, filmed, filmPerson, perSecond, personIn } from './support/composite';
+import { ffmpeg } from './support/ffmpeg';
 import { storedShot } from './support/rebuild';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
@@ -19,6 +20,33 @@ const film = seeded(async (store, project) => {
   const id = await addMoment(store, project, 'ghost-trail', 1, 3);
   await setMoment(store, project, id, 'Place', { name: 'The sign', lands: 2.6 });
 });
+
+/** A raised jump over seconds 2 to 4 that meets the floor on second 3. */
+const leap = seeded(async (store, project) => {
+  await setProject(store, project, { ...filmed, rate: { num: perSecond, den: 1 }, megabits: 8 });
+  await laySeconds(store, project);
+  const id = await addMoment(store, project, 'take-off', 2, 4);
+  await setMoment(store, project, id, 'Place', { name: 'The leap', lands: 3, 'settings.way': 'raised' });
+});
+
+/** A crate that somebody put on the set once the empty set was filmed, in pixels of the frame; a little right of the jumper. */
+const crate = { left: 330, top: 190, width: 60, height: 60 };
+
+/** Somebody dark before a wall, in the air from second 1 to 1.6, 60 pixels high at the most, beside the crate; and the wall alone. */
+function filmJumpByCrate(empty: string, jump: string): void {
+  const wall = ['-f', 'lavfi', '-i', `gradients=s=480x270:c0=0xb0b0a0:c1=0x90a8b0:speed=0.00001:seed=7:r=25`];
+  const coded = ['-t', '3', '-c:v', 'libx264', '-crf', '14'];
+  ffmpeg(...wall, '-vf', 'noise=alls=4:allf=t,format=yuv420p', ...coded, empty);
+  const above = 'if(between(t,1,1.6),240*((t-1)/0.6)*(1-(t-1)/0.6),0)';
+  ffmpeg(
+    ...wall,
+    ...['-f', 'lavfi', '-i', 'color=0x301818:s=60x130:r=25:d=3'],
+    ...['-f', 'lavfi', '-i', `color=0xb02634:s=${crate.width}x${crate.height}:r=25:d=3`],
+    '-filter_complex',
+    `[0][1]overlay=x=180:y='120-(${above})':eval=frame[a];[a][2]overlay=x=${crate.left}:y=${crate.top},noise=alls=4:allf=t,format=yuv420p`,
+    ...[...coded, jump],
+  );
+}
 
 const coverOf = (rings: readonly Point[][]) =>
   coverOfRings(
@@ -57,6 +85,20 @@ const answered = async (bench: BenchPage, method: string): Promise<Figure[]> => 
   return rows.findLast(({ value }) => value.method === method)?.value.figures ?? [];
 };
 
+/** Draws a stroke along the diagonal of an upright box. @param corners from the upper left one, clockwise, in shares of the frame */
+async function stroke({ page }: BenchPage, [from, , until]: readonly Point[]): Promise<void> {
+  const canvas = await page.locator('canvas[data-frame]').boundingBox();
+  if (!canvas) throw new Error('There is no picture.');
+  const at = (share: number): Point => [
+    canvas.x + (from[0] + share * (until[0] - from[0])) * canvas.width,
+    canvas.y + (from[1] + share * (until[1] - from[1])) * canvas.height,
+  ];
+  await page.mouse.move(...at(0.25));
+  await page.mouse.down();
+  for (const share of [0.35, 0.5, 0.65, 0.8]) await page.mouse.move(...at(share));
+  await page.mouse.up();
+}
+
 describe('what finding people does not find', () => {
   test('is cut out with them once a stroke says so, in the pictures round it too, and is dropped again', async ({
     open,
@@ -81,20 +123,7 @@ describe('what finding people does not find', () => {
     await expect
       .poll(() => page.locator('canvas[data-frame]').getAttribute('data-frame'))
       .toBe(`${start + 15}`);
-    const canvas = await page.locator('canvas[data-frame]').boundingBox();
-    if (!canvas) throw new Error('There is no picture.');
-    const [from, , until] = boardIn(15).map(([x, y]): Point => [
-      canvas.x + x * canvas.width,
-      canvas.y + y * canvas.height,
-    ]);
-    const between = (share: number): Point => [
-      from[0] + share * (until[0] - from[0]),
-      from[1] + share * (until[1] - from[1]),
-    ];
-    await page.mouse.move(...between(0.25));
-    await page.mouse.down();
-    for (const share of [0.35, 0.5, 0.65, 0.8]) await page.mouse.move(...between(share));
-    await page.mouse.up();
+    await stroke(bench, boardIn(15));
     await page
       .getByTestId('mends')
       .filter({ hasText: `Strokes on frame ${start + 15} ` })
@@ -123,5 +152,51 @@ describe('what finding people does not find', () => {
       .getByTestId('mends')
       .filter({ hasText: `Strokes on frame ${start + 15} ` })
       .waitFor();
+  });
+});
+
+describe('what was not on the set when it was filmed empty', () => {
+  test('is not raised with the jumper once a stroke drops it, and stays so after a reload', async ({
+    open,
+    file,
+  }) => {
+    filmJumpByCrate(file('empty.mp4'), file('jump.mp4'));
+    const bench = await open({ seed: await leap, at: 'station=build' });
+    const { page } = bench;
+    await bench.bringIn(file('empty.mp4'), file('jump.mp4'));
+    await bench.settled();
+    await bench.choose('Take for the take of the jump', 'jump');
+    await bench.settled();
+    const corners = [
+      [crate.left, crate.top],
+      [crate.left + crate.width, crate.top],
+      [crate.left + crate.width, crate.top + crate.height],
+      [crate.left, crate.top + crate.height],
+    ].map(([x, y]): Point => [x / filmed.width, y / filmed.height]);
+    const held = (figures: readonly Figure[]) =>
+      figures.map(({ rings }) => {
+        const [box, cut] = [coverOf([corners]), coverOf(rings)];
+        const all = box.reduce((sum, share) => sum + share, 0);
+        return box.reduce((sum, share, pixel) => sum + Math.min(share, cut[pixel]), 0) / all;
+      });
+    expect(Math.min(...held(await answered(bench, 'figures-2')))).toBeGreaterThan(0.9);
+
+    // On the floor nobody is cut out, and the way to where somebody is stands there.
+    await bench.press('Mend');
+    await page.getByText('Nothing has an outline on this frame.').waitFor();
+    await page.getByRole('button', { name: /^Go to frame \d+$/ }).click();
+    for (let step = 0; step < 7; step++) await bench.press('+ 1 frame');
+    await page.getByRole('button', { name: 'Brush away' }).click();
+    await stroke(bench, corners);
+    await page.getByTestId('mends').filter({ hasText: 'Strokes on frame' }).waitFor();
+    await page.reload();
+    await bench.settled();
+    const mended = await answered(bench, 'mend-1');
+    expect(mended.length).toBeGreaterThan(14);
+    expect(Math.max(...held(mended))).toBeLessThan(0.05);
+    // The jumper is still whole: 60 × 130 pixels of the frame.
+    for (const { share } of mended)
+      expect(Math.abs(share / ((60 * 130) / (filmed.width * filmed.height)) - 1)).toBeLessThan(0.1);
+    await bench.found('leap.lands');
   });
 });

@@ -27,6 +27,7 @@ import { useSize } from '@/ui/use-size';
 import { Part, Station } from '../station';
 import { MomentSentence } from './sentence';
 import { AnchorKnots } from './anchor-knots';
+import { NoOutline } from './draw/no-outline';
 import { ShapeOnStage, ShapeToolKnobs, useShapeTools } from './draw/shape-on-stage';
 import { useCompare } from './compare';
 import { InstantMarks } from './instant-marks';
@@ -67,8 +68,10 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
   const { missing, ended } = awaitedOf(snapshot, moment);
   const views = useMemo(() => {
     const given = materialOf(snapshot, moment).material;
-    return viewsIn(moment, recipe, (slot) => recipe.outline(moment, given, ruler, start, slot) !== null);
-  }, [snapshot, moment, recipe, ruler, start]);
+    return viewsIn(moment, recipe, (slot) =>
+      [start, lands - 1].some((one) => recipe.outline(moment, given, ruler, one, slot) !== null),
+    );
+  }, [snapshot, moment, recipe, ruler, start, lands]);
   const view = views.find(({ id }) => id === viewed) ?? views[0];
   const landing = recipe.landing(moment, ruler, material);
   const shown = view.outline ? (built?.layered ?? null) : tree;
@@ -110,11 +113,11 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
     ),
   );
 
-  const step = (by: number) => {
+  const goTo = (wanted: number) => {
     player.pause();
-    const next = Math.min(end - 1, Math.max(start, frame + by));
-    player.seek(timeOfFrame(rate, next) + 0.001);
+    player.seek(timeOfFrame(rate, Math.min(end - 1, Math.max(start, wanted))) + 0.001);
   };
+  const step = (by: number) => goTo(frame + by);
   const from = barStart(grid, moment.start - 1);
   const to = nextBar(grid, moment.end);
   const layout = passage(from, to, Math.max(200, ribbon.width), 92);
@@ -285,6 +288,14 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
         </div>
         {view.outline && outline && (
           <ShapeToolKnobs moment={moment} project={project} outline={outline} tools={shapeTools} />
+        )}
+        {view.outline && !outline && (
+          <NoOutline
+            frame={frame}
+            span={{ start, end }}
+            isOutlined={(one) => recipe.outline(moment, material, ruler, one, outlined) !== null}
+            onGo={goTo}
+          />
         )}
         <div className="flex flex-wrap items-center gap-2 border-t border-line bg-ground px-5 py-2 phone:px-3">
           <button type="button" className="knob main" onClick={() => void player.toggle()}>

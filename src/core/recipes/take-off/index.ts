@@ -5,6 +5,7 @@ import { buildLeap, leapAnchors, leftAt, metAt, type LeapMoment } from './build'
 import { examineLeap } from './examine';
 import { explainLeap } from './explain';
 import { leapFilm } from './film';
+import { raisedOutline } from './raised';
 import { cutoutOfSlot, downSlot, leapSlots, leavesPin, upSlot } from './slots';
 import { leapWords } from './words';
 import { leapWorks } from './works';
@@ -89,6 +90,7 @@ function sayLeap(moment: LeapMoment, _ruler: Ruler, material: Material): Sentenc
 const views: View[] = [
   { id: 'leap', title: 'Leap' },
   { id: upSlot.key, title: 'Jump as filmed', alone: upSlot.key, asFilmed: true },
+  { id: 'mend', title: 'Mend', alone: upSlot.key, asFilmed: true, outline: true },
   { id: downSlot.key, title: 'Landing as filmed', alone: downSlot.key, asFilmed: true },
 ];
 
@@ -121,10 +123,10 @@ export const takeOff: Recipe<LeapMoment> = {
     return anchor === 'lands' ? { sound: 'thump', by: 'loudest' } : null;
   },
   showsFrom: ({ start, lands }, slot) => (slot === downSlot.key ? lands : start),
-  ofTakes: { left: null, met: null },
+  ofTakes: { left: null, met: null, mends: [] },
   say: sayLeap,
   views,
-  outline: () => null,
+  outline: raisedOutline,
   landing,
   slotAt: () => null,
   works: leapWorks,

@@ -6,7 +6,8 @@ import type { MediaNode } from '../../picture/node';
 import { frameOfTime, timeOfFrame } from '../../time/rate';
 import { boxRound, cutoutMatte, figuresIn, figuresWork, fileInFrame, inFile } from '../cutouts';
 import type { Material, Work } from '../material';
-import type { Ruler } from '../recipe';
+import { mendOutline } from '../mend-outline';
+import type { Outline, Ruler } from '../recipe';
 import { takeNode } from '../take-node';
 import { flightIn, leapFrames, type LeapMoment } from './build';
 import { wholeLeap } from './settings';
@@ -37,7 +38,9 @@ export function raisedWorks(moment: LeapMoment, ruler: Ruler, material: Material
   if (!span) return [];
   const from = Math.max(0, span.secondsAt(span.from - 1));
   const until = span.secondsAt(span.until);
-  return figuresWork(raisedWork, material, material.takes[upSlot.key] ?? null, { from, until }, 'plate');
+  const { mends } = wholeLeap(moment.settings);
+  const chosen = material.takes[upSlot.key] ?? null;
+  return figuresWork(raisedWork, material, chosen, { from, until }, 'plate', mends);
 }
 
 /** How much higher the jumper is at a frame of the flight, in shares of the frame: as a body that is thrown up. */
@@ -55,6 +58,27 @@ export function raisedFigures(moment: LeapMoment, ruler: Ruler, material: Materi
     const figure = figureAt(figures, span.secondsAt(frame));
     return figure && figure.rings.length > 0 ? [{ frame, figure }] : [];
   });
+}
+
+/** Who is cut out of the picture in the air at a frame, to be put right by strokes; null where none is raised. */
+export function raisedOutline(
+  moment: LeapMoment,
+  material: Material,
+  ruler: Ruler,
+  frame: number,
+): Outline | null {
+  const { way, mends } = wholeLeap(moment.settings);
+  const span = way === 'raised' ? raisedSpan(moment, ruler, material) : null;
+  const source = material.takes[upSlot.key]?.measure?.size;
+  if (!span || !source || frame < span.from || frame >= span.until) return null;
+  const figures = figuresIn(material, raisedWork) ?? [];
+  const figure = figureAt(figures, span.secondsAt(frame));
+  const { from, secondsAt } = span;
+  return figure
+    ? mendOutline(ruler, figure, source, mends, (seconds) =>
+        Math.round(from + frameOfTime(ruler.project.rate, seconds - secondsAt(from))),
+      )
+    : null;
 }
 
 /** By how much the highest point of the raised jump lies beyond the frame's upper edge, in shares of its height. */
@@ -97,7 +121,9 @@ export function raisedJump(moment: LeapMoment, ruler: Ruler, material: Material)
       : [];
   const figures = raisedFigures(moment, ruler, material);
   const isWhole = span && figures && figures.length === span.until - span.from;
-  if (!isWhole || !source || !material.takes[plateSlot]?.measure) return part(upSlot.key, 'Jump', start, end);
+  const waits = part(`${upSlot.key}-waits`, 'Its first picture', start, start + stands);
+  if (!isWhole || !source || !material.takes[plateSlot]?.measure)
+    return [...waits, ...part(upSlot.key, 'Jump', start + stands, end)];
   const y: Track = Array.from({ length: span.until - span.from + 1 }, (_, index) => ({
     frame: span.from + index,
     value: -height * higher(moment, span, span.from + index),
@@ -105,7 +131,8 @@ export function raisedJump(moment: LeapMoment, ruler: Ruler, material: Material)
   }));
   const keys = figures.map(({ frame, figure }) => ({ frame, rings: inFile(figure.rings, source) }));
   return [
-    ...part(upSlot.key, 'Jump', start, span.from),
+    ...waits,
+    ...part(upSlot.key, 'Jump', start + stands, span.from),
     ...part(`${upSlot.key}-raised`, 'Raised', span.from, span.until, {
       mattes: [cutoutMatte(keys, source, 'plate')],
       transforms: [

@@ -1,5 +1,6 @@
 import * as z from 'zod/mini';
 import { secondsOf } from '../../model/base';
+import { mendSchema, mostMends } from '../../model/mend';
 
 const seconds = z.optional(z.nullable(secondsOf.check(z.nonnegative())));
 
@@ -19,6 +20,8 @@ export const leapSchema = z.object({
   left: seconds,
   /** seconds of the take of the landing in which the feet meet the floor; unset is what was measured */
   met: seconds,
+  /** strokes that put right who is cut out of the pictures of a raised jump */
+  mends: z.optional(z.array(mendSchema).check(z.maxLength(mostMends))),
 });
 type LeapSettings = z.infer<typeof leapSchema>;
 
@@ -33,4 +36,10 @@ export const emptyLeap = {
 } as const satisfies LeapSettings;
 
 /** Settings with everything that was never said as it is at first. */
-export const wholeLeap = (settings: LeapSettings) => ({ ...emptyLeap, left: null, met: null, ...settings });
+export const wholeLeap = (settings: LeapSettings) => ({
+  ...emptyLeap,
+  left: null,
+  met: null,
+  mends: [],
+  ...settings,
+});

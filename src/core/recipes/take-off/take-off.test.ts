@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { painted } from '../../__tests__/scene';
 import type { Answer } from '../../footage/task';
 import type { Point } from '../../geometry/size';
+import type { Mend } from '../../model/mend';
 import { canPaint } from '../../picture/draw-list';
 import { matrixAt, mediaIn, secondsAt, type MediaNode } from '../../picture/node';
 import { paintFrame } from '../../picture/reference/paint';
@@ -234,10 +235,45 @@ describe('a jump that is raised', () => {
     expect(names(material({ plate: null }, inAir()))).toEqual([]);
   });
 
+  it('is put right by strokes on its pictures, also where nobody was found in one', () => {
+    const found = takeOff.outline(raised, material({}, inAir(4)), ruler, lands - 12);
+    expect(found).toMatchObject({ setting: 'mends', rings: [], keys: [] });
+    const mends = found?.mend?.({ keep: true, points: [[0.5, 0.5]], wide: 0.05 }) as Mend[];
+    expect(mends).toMatchObject([{ seconds: 2 + 3 / 25, keep: true }]);
+    const mending = set({ way: 'raised', raise: 20, mends });
+    const [, , work] = takeOff.works(mending, ruler, material({}, inAir(4)));
+    expect(work).toMatchObject({ name: 'up-raised-mended', is: 'mend' });
+    const mended: Answer = {
+      method: 'mend-1',
+      figures: [{ ...cutout.cutout, seconds: 2 + 3 / 25 }],
+    };
+    const now = material({}, { ...inAir(4), [work.name]: mended });
+    expect(codes(mending, now)).toEqual(['fine leap.lands']);
+    expect(takeOff.outline(mending, now, ruler, lands - 12)).toMatchObject({
+      keys: [lands - 12],
+      without: [],
+    });
+    // On the floor, before the jump and after it, nobody is cut out.
+    for (const frame of [lands - 16, lands]) expect(takeOff.outline(raised, given, ruler, frame)).toBeNull();
+    expect(takeOff.outline(raised, given, ruler, lands - 1)?.rings).toHaveLength(1);
+    expect(takeOff.outline(set({ way: 'both' }), given, ruler, lands - 12)).toBeNull();
+    expect(takeOff.outline(raised, material({}, {}), ruler, lands - 12)).toBeNull();
+  });
+
+  it('shows the same picture of the take on a frame whether it is looked at alone or not, also where the take begins late', () => {
+    const early: Answer = { method: 'flight-1', flight: { leaves: 0.4, highest: 0.6, meets: 1 } };
+    const late = takeOff.build(raised, ruler, material({}, { 'up-flight': early }));
+    const [waits, jumps] = mediaIn(late).filter(({ id }) => id.startsWith('up'));
+    expect([waits.from, waits.until, jumps.from]).toEqual([late.from, lands - 25, lands - 25]);
+    expect(secondsAt(waits, waits.until - 1)).toBe(0);
+    expect(secondsAt(jumps, jumps.from)).toBeCloseTo(0, 9);
+    expect(secondsAt(jumps, lands)).toBeCloseTo(1, 9);
+  });
+
   it('is as filmed while a picture is not cut out, and says what is wrong', () => {
     const waiting = material({}, { 'up-flight': inAir()['up-flight'] });
     const nodes = mediaIn(takeOff.build(raised, ruler, waiting)).map(({ id }) => id);
-    expect(nodes).toEqual(['plate', 'up']);
+    expect(nodes).toEqual(['plate', 'up-waits', 'up']);
     expect(codes(raised, waiting)).toEqual(['fine leap.lands']);
     expect(codes(raised, material({}, inAir(4)))).toContain('fix leap.not-raised');
     expect(codes(set({ way: 'raised', raise: 60 }), given)).toContain('watch leap.too-high');
