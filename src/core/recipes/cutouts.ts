@@ -104,6 +104,10 @@ export function figuresWork(
 export const cutoutBy = (wanted: CutoutBy, { takes }: Material): CutoutBy =>
   wanted === 'plate' && !takes[plateSlot] ? 'person' : wanted;
 
+/** What a sentence adds where a clean plate is wanted to cut somebody out by, and there is none. */
+export const sayCutoutBy = (wanted: CutoutBy, material: Material): string =>
+  cutoutBy(wanted, material) === wanted ? '' : ' (there is none, so by finding the person)';
+
 /**
  * Pixels of its file by which the true edge of a cut-out may lie off the outline: people are found coarsely; what differs
  * from the set, or from a backdrop, is found to the pixel but for hair and for what moved. Set by trial.

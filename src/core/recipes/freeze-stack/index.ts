@@ -1,4 +1,4 @@
-import { plateSlot } from '../../model/slots';
+import { sayCutoutBy } from '../cutouts';
 import type { Material } from '../material';
 import type { Recipe, Ruler, Sentence, View } from '../recipe';
 import {
@@ -24,7 +24,7 @@ import { freezeWords } from './words';
 const pieceKey = (piece: number): string => `piece-${piece}`;
 
 /** The moment in a sentence; each quantity is edited where it stands. */
-const sayFreeze = (moment: FreezeMoment, ruler: Ruler, { takes }: Material): Sentence => [
+const sayFreeze = (moment: FreezeMoment, ruler: Ruler, material: Material): Sentence => [
   'From ',
   { anchor: 'start' },
   ' the set is empty. The pose of ',
@@ -33,9 +33,7 @@ const sayFreeze = (moment: FreezeMoment, ruler: Ruler, { takes }: Material): Sen
   { field: instantField, value: frozenAt(moment), dye: poseSlot.dye },
   ' is cut out ',
   { field: 'by' },
-  wholeFreeze(moment.settings).by === 'plate' && !takes[plateSlot]
-    ? ' (there is none, so by finding the person)'
-    : '',
+  sayCutoutBy(wholeFreeze(moment.settings).by, material),
   ' and built from ',
   { field: 'pieces' },
   ' pieces, whose cuts lean ',

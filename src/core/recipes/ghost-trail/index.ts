@@ -1,7 +1,6 @@
-import { plateSlot } from '../../model/slots';
 import type { Material } from '../material';
 import type { Recipe, Ruler, Sentence, View } from '../recipe';
-import { boxRound, fileInFrame } from '../cutouts';
+import { boxRound, fileInFrame, sayCutoutBy } from '../cutouts';
 import { figureAt } from '../../footage/figures';
 import { examineGhost } from './examine';
 import { explainGhost } from './explain';
@@ -13,7 +12,7 @@ import { buildGhost, figuresOf, ghostAnchors, ghostWorks, type GhostMoment } fro
 import { ghostWords } from './words';
 
 /** The moment in a sentence; each quantity is edited where it stands. */
-const sayGhost = (moment: GhostMoment, _ruler: Ruler, { takes }: Material): Sentence => [
+const sayGhost = (moment: GhostMoment, _ruler: Ruler, material: Material): Sentence => [
   'From ',
   { anchor: 'start' },
   ', ',
@@ -28,9 +27,7 @@ const sayGhost = (moment: GhostMoment, _ruler: Ruler, { takes }: Material): Sent
   { field: 'first', value: wholeGhost(moment.settings).first },
   '. The performer is cut out ',
   { field: 'by' },
-  wholeGhost(moment.settings).by === 'plate' && !takes[plateSlot]
-    ? ' (there is none, so by finding the person)'
-    : '',
+  sayCutoutBy(wholeGhost(moment.settings).by, material),
   '. On ',
   { anchor: 'lands' },
   ' the copies run into one, and the take runs on until ',
