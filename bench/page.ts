@@ -30,6 +30,8 @@ import {
 import type { RgbaImage } from '@/core/picture/image';
 import { fitEdge } from '@/core/picture/fit/fit-edge';
 import { resizeYuv, rgbaToYuv, yuvToRgba } from '@/core/picture/planes';
+import { cutPeople } from '@/media/cut-people';
+import { Footage } from '@/media/footage';
 import { measureTake } from '@/media/measure-take';
 import { openInput } from '@/media/open';
 import { readPictures } from '@/media/pictures';
@@ -61,6 +63,15 @@ const analysed = { width: 480, height: 270 };
 /** Decodes every picture to planes; nothing else. */
 async function decodeAlone(blob: Blob): Promise<void> {
   for await (const { picture } of readPictures(openInput(blob))) picture.y.at(0);
+}
+
+/** Finds people in every picture, and cuts them out as the pictures agree on it. */
+async function cutOutPeople(blob: Blob, frames: number): Promise<void> {
+  const times = Float64Array.from({ length: frames }, (_, index) => (index * rate.den) / rate.num);
+  const footage = new Footage([{ media: 'person', blob, times }]);
+  const figures = await cutPeople('person', [...times], footage, () => undefined);
+  await footage.close();
+  if (figures.some(({ rings }) => rings.length === 0)) throw new Error('Nobody is found in a picture.');
 }
 
 /** Every picture, small and in red, green and blue. */
@@ -194,14 +205,16 @@ function builtMoment(
 /** Runs the comparisons a few times, alternating, and gives back seconds. */
 async function run(rounds: number, frames: number) {
   const names = ['', '-4k', '-720'].flatMap((suffix) => [`one${suffix}.mp4`, `two${suffix}.mp4`]);
-  const [plate, one, two, large, other, small, next] = await Promise.all(
-    ['plate.mp4', ...names].map(fetchBlob),
+  const [plate, person, one, two, large, other, small, next] = await Promise.all(
+    ['plate.mp4', 'person.mp4', ...names].map(fetchBlob),
   );
   const out = {
     shrink: [] as number[],
     decode: [] as number[],
     mattes: [] as number[],
     edges: [] as number[],
+    decodePerson: [] as number[],
+    people: [] as number[],
     measure: [] as number[],
     copy: [] as number[],
     render: [] as number[],
@@ -241,6 +254,8 @@ async function run(rounds: number, frames: number) {
     out.decode.push(await timed(() => decodeAlone(one)));
     out.mattes.push(await timed(async () => taken.forEach((picture) => plateMatte(empty, picture))));
     out.edges.push(await timed(async () => fitAll()));
+    out.decodePerson.push(await timed(() => decodeAlone(person)));
+    out.people.push(await timed(() => cutOutPeople(person, frames)));
     out.shrink.push(await timed(() => decodeAndShrink(one)));
     out.measure.push(await timed(() => measureTake(one, expected, takeParts, undefined, () => undefined)));
     out.copy.push(await timed(() => decodeAndEncode([one, two], frames)));

@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { build } from 'esbuild';
 import { openBrowser } from '../e2e/support/browser';
 import { ffmpeg } from '../e2e/support/ffmpeg';
+import { portrait } from '../e2e/support/photographs';
 
 const rounds = Number(process.env.ROUNDS ?? 3);
 const frames = 72;
@@ -28,6 +29,12 @@ ffmpeg(
   ...['-i', 'public/demo/bench-plate-start.mp4', '-frames:v', '2', '-vf', 'scale=1920:1080:flags=bicubic'],
   ...[...codec, join(folder, 'plate.mp4')],
 );
+// A person down to the waist, over whom the camera goes down.
+ffmpeg(
+  ...['-loop', '1', '-framerate', '24000/1001', '-i', portrait(), '-frames:v', String(frames)],
+  ...['-vf', "scale=1920:1920,crop=1920:1080:0:'2*n',noise=alls=4:allf=t,format=yuv420p"],
+  ...[...codec, join(folder, 'person.mp4')],
+);
 const bundle = await build({
   entryPoints: ['bench/page.ts'],
   bundle: true,
@@ -35,12 +42,19 @@ const bundle = await build({
   format: 'iife',
   tsconfig: 'tsconfig.json',
 });
+const kinds: Record<string, string> = {
+  mp4: 'video/mp4',
+  mjs: 'text/javascript',
+  js: 'text/javascript',
+  wasm: 'application/wasm',
+  task: 'application/octet-stream',
+};
 const server = createServer((request, response) => {
-  const isFile = request.url?.endsWith('.mp4');
-  response.setHeader('Content-Type', isFile ? 'video/mp4' : 'text/html');
-  response.end(
-    isFile ? readFileSync(join(folder, request.url as string)) : '<!doctype html><title>bench</title>',
-  );
+  const path = request.url ?? '/';
+  const kind = kinds[path.slice(path.lastIndexOf('.') + 1)];
+  response.setHeader('Content-Type', kind ?? 'text/html');
+  const from = path.startsWith('/people/') ? 'public' : folder;
+  response.end(kind ? readFileSync(join(from, path)) : '<!doctype html><title>bench</title>');
 }).listen(4394);
 
 const browser = await openBrowser();
@@ -54,6 +68,8 @@ const seconds = (await page.evaluate(
   | 'decode'
   | 'mattes'
   | 'edges'
+  | 'decodePerson'
+  | 'people'
   | 'measure'
   | 'copy'
   | 'render'
@@ -83,6 +99,11 @@ const limits = [
     name: 'Fitting the edge of a cut-out to a 1080p picture against decoding it',
     ratio: least(seconds.edges) / least(seconds.decode),
     most: 2,
+  },
+  {
+    name: 'Cutting people out of a 1080p take against decoding it',
+    ratio: least(seconds.people) / least(seconds.decodePerson),
+    most: 4,
   },
   {
     name: 'Measuring a 1080p take against decoding and shrinking it',
