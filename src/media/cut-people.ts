@@ -1,9 +1,9 @@
 import { Agreement } from '@/core/footage/agreement';
 import { cutOutLikely } from '@/core/footage/cutout';
 import type { Figure } from '@/core/footage/figures';
-import { fitWithin } from '@/core/geometry/size';
+import { fitWithin, type Size } from '@/core/geometry/size';
 import type { GrayImage } from '@/core/picture/image';
-import { resizePlane, resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
+import { resizePlane, resizeYuv, yuvToRgba } from '@/core/picture/planes';
 import type { Footage } from './footage';
 import type { Progress } from './measure-take';
 import { findPeople } from './people';
@@ -14,8 +14,8 @@ const acrossAgreement = 320;
 /** share of the work that finding is, before what was found is held against what comes later */
 const found = 0.8;
 
-/** The luma of a picture in which somebody is cut out, and how large what it was agreed on in is. */
-type Cut = { seconds: number; luma: GrayImage & { data: Uint8Array }; small: YuvImage };
+/** A picture out of which somebody is cut, and the size in which the pictures agree on it. */
+type Cut = { seconds: number; luma: GrayImage & { data: Uint8Array }; small: Size };
 
 /**
  * Cuts people out of pictures that follow one another, as these agree on it.
@@ -38,7 +38,11 @@ export async function cutPeople(
     const people = await findPeople(yuvToRgba(seen));
     const likely = people && Uint8Array.from(people.matte.data, (value) => Math.round(255 * value));
     agreement.add(small, likely && resizePlane(likely, seen, small));
-    cuts.push({ seconds, luma: { width: seen.width, height: seen.height, data: seen.y }, small });
+    cuts.push({
+      seconds,
+      luma: { width: seen.width, height: seen.height, data: seen.y },
+      small: { width: small.width, height: small.height },
+    });
     onProgress((found * (index + 1)) / within.length);
   }
   const figures: Figure[] = [];

@@ -1,6 +1,6 @@
 import { cutOut, cutOutBackdrop, type Cutout, type CutoutTask } from '@/core/footage/cutout';
 import type { Figure, FiguresTask } from '@/core/footage/figures';
-import { lastNotAfter } from '@/core/footage/picture-times';
+import { picturesRound } from '@/core/footage/picture-times';
 import type { RgbaImage } from '@/core/picture/image';
 import { cutPeople } from './cut-people';
 import type { Footage } from './footage';
@@ -26,11 +26,10 @@ export async function solveCutout(
   onProgress: Progress,
 ): Promise<Cutout> {
   if (by === 'person') {
-    const at = lastNotAfter(times, seconds + 1e-6);
-    const from = Math.max(0, at - beside);
-    const figures = await cutPeople(media, [...times.subarray(from, at + beside + 1)], footage, onProgress);
+    const { round, shows } = picturesRound(times, seconds, beside);
+    const figures = await cutPeople(media, round, footage, onProgress);
     if (figures.length === 0) return gone();
-    const { rings, share, faint } = figures[at - from];
+    const { rings, share, faint } = figures[shows];
     return { rings, share, faint };
   }
   const picture = await pictureOf(footage, { media, seconds });

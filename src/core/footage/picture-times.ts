@@ -46,3 +46,18 @@ export function pictureAt(times: Float64Array, seconds: number): number {
   const step = times.length > 1 ? (times[times.length - 1] - times[0]) / (times.length - 1) : 0;
   return lastNotAfter(times, seconds + step / 2);
 }
+
+/**
+ * The picture that shows at a time, and those to each side of it.
+ * @param each so many, or as many as there are
+ * @returns their times, and which of them shows
+ */
+export function picturesRound(
+  times: Float64Array,
+  seconds: number,
+  each: number,
+): { round: number[]; shows: number } {
+  const at = pictureAt(times, seconds);
+  const from = Math.max(0, at - each);
+  return { round: [...times.subarray(from, at + each + 1)], shows: at - from };
+}
