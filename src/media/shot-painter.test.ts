@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { painted } from '@/core/__tests__/scene';
+import type { Point } from '@/core/geometry/size';
 import { still } from '@/core/motion/keyframes';
 import { groupOf, nodeOf, type Node } from '@/core/picture/node';
-import { rgbaToYuv, yuvToRgba } from '@/core/picture/planes';
+import { rgbaToYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { psnr } from '@/core/picture/psnr';
 import { paintFrame } from '@/core/picture/reference/paint';
 import { ShotPainter } from './shot-painter';
@@ -70,6 +71,27 @@ describe('painting frames of a shot', () => {
       await new ShotPainter(made, size).paint(node(more), 3);
       expect(asked.sort()).toEqual(['moves', undefined]);
     }
+  });
+
+  it('hides whoever is hidden in a file, on whichever way that is painted, and in no other file', async () => {
+    const veils = [{ covers: 'face' as const, places: [{ time: 0, at: [0.5, 0.5] as Point, reach: 0.2 }] }];
+    const content = { is: 'media' as const, media: 'two', size, time: still(0), veils };
+    const detailed = rgbaToYuv(painted(size, (x, y) => ((x + y) % 2 ? [220, 220, 220] : [30, 30, 30])));
+    const files = { at: async () => detailed, release: () => undefined };
+    const cards = { plain: 'card', rest: 'card' } as const;
+    const middle = 18 * 64 + 32;
+    const step = ({ y }: YuvImage) => Math.abs(y[middle] - y[middle + 1]);
+    for (const more of [{}, { blend: 'multiply' as const }, { opacity: still(1) }])
+      for (const painters of [undefined, cards]) {
+        const shown = (node: Node) =>
+          new ShotPainter(files, size, size, painters).paint(groupOf('shot', size, whole, [node]), 3);
+        const hidden = await shown(nodeOf({ id: 'a', name: 'a', ...whole, content, ...more }));
+        const other = await shown(media('one', more));
+        if (!('blend' in more)) expect(step(other)).toBeGreaterThan(150);
+        expect(step(hidden)).toBeLessThan(4);
+        expect(hidden.y[5]).toBe(other.y[5]);
+      }
+    expect(step(detailed)).toBeGreaterThan(150);
   });
 
   it('leaves out what is missing', async () => {

@@ -1,11 +1,12 @@
 import type { Size } from '@/core/geometry/size';
 import { describeFrame, type DrawItem, type DrawList } from '@/core/picture/draw-list';
 import type { RgbaImage } from '@/core/picture/image';
-import type { Node } from '@/core/picture/node';
+import { mediaIn, type Node } from '@/core/picture/node';
 import { PlanarPainter } from '@/core/picture/planar-painter';
 import { resizeYuv, rgbaToYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { paintFrame } from '@/core/picture/reference/paint';
 import { untried, type Painters } from '@/core/picture/painters';
+import { spotsAt, veiled, type Veil } from '@/core/picture/veil';
 import { picturesIn, wishOf, type Wanted } from '@/core/picture/wanted';
 import { Card } from './gpu/card';
 import type { YuvOf } from './gpu/gpu-painter';
@@ -17,6 +18,15 @@ export type Pictures = {
   release: () => void;
 };
 
+/** Whoever is hidden in the files of a picture, by the file. */
+function veilsIn(tree: Node): Map<string, readonly Veil[]> {
+  const found = new Map<string, readonly Veil[]>();
+  for (const { content } of mediaIn(tree))
+    if (content.veils)
+      found.set(content.media, [...new Set([...(found.get(content.media) ?? []), ...content.veils])]);
+  return found;
+}
+
 /**
  * Paints frames of a picture: on planes where that can be done, else with the slow painter that can do everything; or
  * on the graphics card, where that was found to be faster.
@@ -24,6 +34,8 @@ export type Pictures = {
 export class ShotPainter {
   private readonly planar: PlanarPainter;
   private readonly card: Card | null;
+  /** whoever is hidden in each file of what is painted */
+  private veils: ReadonlyMap<string, readonly Veil[]> = new Map();
 
   /**
    * @param delivery the size that the picture counts in
@@ -46,6 +58,7 @@ export class ShotPainter {
    */
   async paint(tree: Node, frame: number): Promise<YuvImage> {
     this.footage.release();
+    this.veils = veilsIn(tree);
     const lists = describeFrame(tree, frame, this.size.width / this.delivery.width);
     if (this.painters[lists ? 'plain' : 'rest'] === 'card') {
       // Lists name only what shows; without them everything is asked for.
@@ -69,7 +82,8 @@ export class ShotPainter {
     for (const list of lists) {
       const there: [DrawItem, YuvImage][] = [];
       for (const item of list) {
-        const picture = await this.footage.at(item.media, item.time, item.between);
+        const { media, time, between } = item;
+        const picture = await this.pictureOf({ media, seconds: time, between });
         if (picture) there.push([item, picture]);
       }
       items.push(there.map(([item]) => item));
@@ -78,10 +92,17 @@ export class ShotPainter {
     return this.planar.paint(items, pictures);
   }
 
+  /** A file's picture, in which nobody shows who is hidden. */
+  private async pictureOf({ media, seconds, between }: Wanted): Promise<YuvImage | null> {
+    const picture = await this.footage.at(media, seconds, between);
+    const veils = this.veils.get(media);
+    return picture && veils ? veiled(picture, spotsAt(veils, seconds, picture)) : picture;
+  }
+
   private async picturesOf(wanted: readonly Wanted[]): Promise<Map<string, YuvImage>> {
     const found = new Map<string, YuvImage>();
     for (const wish of wanted) {
-      const picture = await this.footage.at(wish.media, wish.seconds, wish.between);
+      const picture = await this.pictureOf(wish);
       if (picture) found.set(wishOf(wish), picture);
     }
     return found;

@@ -18,7 +18,8 @@ import { findPeople } from './people';
 import { solveCutout, solveFigures } from './solve-cutout';
 import { solveMend } from './solve-mend';
 import { solveMomentSeam } from './solve-seam';
-import { gone, grayAt, looked, pictureOf } from './task-pictures';
+import { solveVeil } from './solve-veil';
+import { acrossTrack, gone, grayAt, looked, mostTracked, pictureOf } from './task-pictures';
 
 /** pixels across an outline, at about which it is looked under: noise of single pixels is lost in them */
 const acrossOutline = 24;
@@ -98,9 +99,6 @@ async function solveFall(
   return fallOf(fronts, within);
 }
 
-/** a point is followed in pictures no larger than this, and in so many at the most: of more, in every second one, or fewer */
-const [acrossTrack, mostTracked] = [480, 600];
-
 async function solveTrack(
   { media, from, until, taps, reach }: TrackTask,
   footage: Footage,
@@ -163,6 +161,8 @@ export async function solveTask(
       return { method: 'under-1', spans: await solveUnder(task, footage, times, onProgress) };
     if (task.is === 'track')
       return { method: 'track-2', track: await solveTrack(task, footage, times, onProgress) };
+    if (task.is === 'veil')
+      return { method: 'veil-1', veil: await solveVeil(task, footage, times, onProgress) };
     if (task.is === 'fall')
       return { method: 'fall-1', fall: await solveFall(task, footage, times, onProgress) };
     if (task.is === 'figures')

@@ -20,6 +20,9 @@ export const gone = () => refuse('absent', 'The take is no longer in this browse
 /** somebody is cut out of pictures no larger than this */
 export const acrossCutout = 640;
 
+/** a point is followed in pictures no larger than this, and in so many at the most: of more, in every second one, or fewer */
+export const [acrossTrack, mostTracked] = [480, 600];
+
 /** One picture of a file, no larger than somebody is cut out of. @returns null where the file is not here */
 export async function pictureOf(
   footage: Footage,

@@ -12,6 +12,7 @@ import { examinePlayback } from '@/core/recipes/examine-playback';
 import { examineFraming } from '@/core/recipes/framing';
 import { examineHand } from '@/core/hand/examine';
 import type { Recipe, Ruler } from '@/core/recipes/recipe';
+import { examineVeils, hidesSomebody } from '@/core/recipes/veils';
 import { examineTake } from '@/core/footage/take-findings';
 import { shortTakes, takeLabel, type Board } from '@/core/shoot/board';
 import { rememberedWith } from '@/core/remember';
@@ -231,6 +232,7 @@ const framings = rememberedWith<Moment, Finding[]>();
 const takesOf = (moment: Moment, recipe: Recipe): string[] =>
   slotsInUse(moment, recipe).flatMap(({ key }) => (key === plateSlot ? [] : [key]));
 
+const veils = rememberedWith<Moment, Finding[]>();
 const hands = rememberedWith<Moment, Finding[]>();
 
 /** What is wrong with what was keyed by hand. */
@@ -255,6 +257,9 @@ function momentFindings(snapshot: Snapshot): Finding[] {
         recipe.framesItself ? [] : examineFraming(moment, ruler, fresh, takesOf(moment, recipe)),
       ),
       ...handFindings(snapshot, moment, ruler),
+      ...(hidesSomebody(fresh.takes)
+        ? veils(moment, [ruler, fresh], () => examineVeils(moment, recipe.build(moment, ruler, fresh), fresh))
+        : []),
       ...soundFindings(snapshot, moment),
       ...examinePlayback(moment, recipe, ruler, fresh, (slot) =>
         playbackOf(snapshot, fresh.takes[slot]?.take ?? null),

@@ -9,6 +9,7 @@ import type { ChosenTake, Material } from '@/core/recipes/material';
 import { withLayersMoved, withWholeMoved } from '@/core/hand/move';
 import { withLook } from '@/core/look/look';
 import type { Anchor, Recipe, Ruler } from '@/core/recipes/recipe';
+import { hiddenHere, hidesSomebody, veilWorks, withVeils } from '@/core/recipes/veils';
 import { rememberedWith } from '@/core/remember';
 import { plateOfMoment } from './plates';
 import type { MeasureValue } from './db';
@@ -64,7 +65,12 @@ const atOneSize = (ruler: Ruler): Ruler => ({
 function worksFrom(snapshot: Snapshot, moment: Moment, material: Material): KeyedWork[] {
   const able = buildable(snapshot, moment);
   if (!able) return [];
-  return able.recipe.works(moment, atOneSize(able.ruler), material).map(({ parts, is, ...work }) => ({
+  const { recipe } = able;
+  const ruler = atOneSize(able.ruler);
+  const hidden = hidesSomebody(material.takes)
+    ? hiddenHere(recipe.build(moment, ruler, material), material.takes)
+    : [];
+  return [...recipe.works(moment, ruler, material), ...veilWorks(hidden)].map(({ parts, is, ...work }) => ({
     ...work,
     key: `${methodOf[is]}:${moment.id}:${work.name}:${JSON.stringify(parts)}`,
   }));
@@ -173,7 +179,8 @@ export function pictureOf(
   const { material } = materialOf(snapshot, moment);
   const anchors = recipe.anchors(moment, ruler);
   const built = trees(moment, [ruler, material], () => {
-    const layered = withLayersMoved(recipe.build(moment, ruler, material), moment, anchors, ruler);
+    const veiled = withVeils(recipe.build(moment, ruler, material), material);
+    const layered = withLayersMoved(veiled, moment, anchors, ruler);
     const moved = withWholeMoved(layered, moment, anchors, ruler);
     return { layered, moved, tree: withLook(moved, moment, anchors, ruler) };
   });

@@ -3,7 +3,8 @@ import { mediaOfTask } from '@/core/footage/task';
 import { filesIn } from '@/core/picture/node';
 import type { Moment } from '@/core/model/records';
 import type { Render } from '@/store/db';
-import { framesOf, pictureOf, worksOf } from '@/store/material';
+import { isVeilWork } from '@/core/recipes/veils';
+import { framesOf, materialOf, pictureOf, worksOf } from '@/store/material';
 import { songPartKey } from '@/core/song/parts';
 import type { Snapshot } from '@/store/snapshot';
 import { soundsOf } from '@/store/sounds';
@@ -52,6 +53,11 @@ function taskOf(snapshot: Snapshot, { asked }: Render, now: Moment | null) {
   const moment = asked?.moment ?? now;
   if (!moment) return null;
   const film = { ...snapshot, project: { ...project, ...delivery, rate } };
+  if (materialOf(film, moment).lacking.some(({ name }) => isVeilWork(name)))
+    return refuse(
+      'veil',
+      'Somebody who is hidden in this moment was not followed yet. Take that work up again, or show them again, then render.',
+    );
   const [built, frames] = [pictureOf(film, moment), framesOf(film, moment)];
   if (!built || !frames) return null;
   const { start, end } = frames;

@@ -1,5 +1,6 @@
 import { expose } from 'comlink';
 import { fitWithin } from '@/core/geometry/size';
+import { headsOf, type Head } from '@/core/people/head';
 import type { Pose } from '@/core/people/pose';
 import { agreeOn, mirroredPose } from '@/core/people/two-looks';
 import { mirrorImage } from '@/core/picture/image';
@@ -19,6 +20,12 @@ async function posesIn(bitmap: ImageBitmap): Promise<Pose[]> {
   return agreeOn(first.poses, second.poses.map(mirroredPose), picture.width / picture.height);
 }
 
-const api = plainErrors({ posesIn });
+/** The heads in a picture, also of those of whom little else is seen; the bitmap is used up. */
+async function headsIn(bitmap: ImageBitmap): Promise<Head[]> {
+  const picture = bitmapPixels(bitmap, fitWithin(bitmap, side));
+  return headsOf((await findPeople(picture))?.poses ?? [], picture.width / picture.height);
+}
+
+const api = plainErrors({ posesIn, headsIn });
 export type PeopleApi = typeof api;
 expose(api);

@@ -8,6 +8,7 @@ import { builtWords } from '../recipes/built';
 import { soundWords } from '../recipes/examine-sounds';
 import { playbackWords } from '../recipes/examine-playback';
 import { framingWords } from '../recipes/framing';
+import { veilWords } from '../recipes/veils';
 import { handWords } from '../hand/examine';
 import { flashWords } from '../safety/flash-words';
 import { shootWords } from '../shoot/shoot-words';
@@ -35,6 +36,7 @@ export const books: readonly Words[] = [
   playbackWords,
   framingWords,
   handWords,
+  veilWords,
 ];
 const words: Words = Object.assign({}, ...books);
 

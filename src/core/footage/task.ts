@@ -9,10 +9,20 @@ import type { SeamTask } from './seam-task';
 import type { Tears, TearsTask } from './tears';
 import type { Track, TrackTask } from './track/track';
 import type { UnderSpan, UnderTask } from './under';
+import type { VeilTask, VeilTrack } from './veil';
 
 /** Something that is solved from takes for a moment. */
 export type Task =
-  SeamTask | CutoutTask | FlightTask | UnderTask | TearsTask | TrackTask | FallTask | FiguresTask | MendTask;
+  | SeamTask
+  | CutoutTask
+  | FlightTask
+  | UnderTask
+  | TearsTask
+  | TrackTask
+  | FallTask
+  | FiguresTask
+  | MendTask
+  | VeilTask;
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps, a fall where nothing falls. */
 export type Answer =
@@ -24,7 +34,8 @@ export type Answer =
   | { method: 'track-2'; track: Track }
   | { method: 'fall-1'; fall: Fall | null }
   | { method: 'figures-2'; figures: Figure[] }
-  | { method: 'mend-1'; figures: Figure[] };
+  | { method: 'mend-1'; figures: Figure[] }
+  | { method: 'veil-1'; veil: VeilTrack };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
@@ -37,6 +48,7 @@ export const methodOf = {
   fall: 'fall-1',
   figures: 'figures-2',
   mend: 'mend-1',
+  veil: 'veil-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 
 /** The files that a task is solved from. */

@@ -1,5 +1,6 @@
 import * as z from 'zod/mini';
 import { base, beatPosition, longText, nameText } from './base';
+import { hiddenSchema } from './hidden';
 import { keptSchema } from '../keep/schema';
 import { rateSchema } from '../time/rate';
 import { beatGridSchema } from '../time/grid';
@@ -85,6 +86,8 @@ const takeSchema = z.object({
   matrix: z.optional(z.enum(['bt709', 'bt601'])),
   /** what somebody noted of a film that is taken apart, by the frame of its shot */
   notes: z.optional(z.record(z.string(), longText)),
+  /** who is hidden in it wherever it is shown, by ids of their own */
+  veils: z.optional(z.record(z.string(), hiddenSchema)),
   /** a still that stands in for what is to be filmed */
   sketch: z.optional(z.literal(true)),
   /** a clean plate that the bench puts together from other takes, and the setup that it serves; its file is missing until it has */

@@ -44,12 +44,21 @@ export function cropImage(image: RgbaImage, box: Bounds): { image: RgbaImage; co
   const [left, top] = [Math.floor(box.left * image.width), Math.floor(box.top * image.height)];
   const width = Math.max(1, Math.min(image.width, Math.ceil(box.right * image.width)) - left);
   const height = Math.max(1, Math.min(image.height, Math.ceil(box.bottom * image.height)) - top);
+  return {
+    image: cutImage(image, { left, top, right: left + width, bottom: top + height }),
+    corner: [left, top],
+  };
+}
+
+/** The pixels of a picture within bounds that lie inside it. */
+export function cutImage(image: RgbaImage, { left, top, right, bottom }: Bounds): RgbaImage {
+  const [width, height] = [right - left, bottom - top];
   const data = new Uint8ClampedArray(width * height * 4);
   for (let row = 0; row < height; row++) {
     const from = ((top + row) * image.width + left) * 4;
     data.set(image.data.subarray(from, from + width * 4), row * width * 4);
   }
-  return { image: { width, height, data }, corner: [left, top] };
+  return { width, height, data };
 }
 
 /** @throws CoreError `empty-picture` or `picture-data` where the picture cannot be read */

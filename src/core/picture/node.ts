@@ -6,12 +6,21 @@ import { still, valueAt, type Track } from '../motion/keyframes';
 import { timeOfFrame, type Rate } from '../time/rate';
 import type { BlendMode } from './blend';
 import type { Cdl } from './grade';
+import type { Veil } from './veil';
 
 /**
  * A file's pictures; `time` gives the seconds of the file at frames of the film. Where a second lies between two
- * pictures the earlier one shows, or one that is made of both along what moves.
+ * pictures the earlier one shows, or one that is made of both along what moves. Whoever is veiled is so before anything
+ * else is done with the picture.
  */
-export type Media = { is: 'media'; media: string; size: Size; time: Track; between?: 'moves' };
+export type Media = {
+  is: 'media';
+  media: string;
+  size: Size;
+  time: Track;
+  between?: 'moves';
+  veils?: readonly Veil[];
+};
 
 /** What a node shows. Colours are red, green and blue, 0..255. */
 export type Content =

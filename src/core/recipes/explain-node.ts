@@ -25,7 +25,7 @@ const thenOf = (track: Track, index: number): KeyframeRow['then'] => {
 };
 
 /** A track as rows of a sheet. @param value what is written for a value of the track */
-const trackRows = (
+export const trackRows = (
   layer: string,
   what: string,
   track: Track,

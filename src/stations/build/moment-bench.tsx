@@ -32,6 +32,9 @@ import { ShapeOnStage, ShapeToolKnobs, useShapeTools } from './draw/shape-on-sta
 import { useCompare } from './compare';
 import { InstantMarks } from './instant-marks';
 import { Framing } from './framing';
+import { HiddenPeople } from './hide/hidden-people';
+import { HidePad } from './hide/hide-pad';
+import { useHiding } from './hide/use-hiding';
 import { JoinCurve } from './join-curve';
 import { MomentLook } from './moment-look';
 import { MomentSounds } from './moment-sounds';
@@ -128,6 +131,11 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
 
   const filmed = slotsInUse(moment, recipe).filter(({ key }) => key !== plateSlot);
   const lacking = filmed.filter(({ key }) => !material.takes[key]);
+  const hiding = useHiding();
+  const pointing = {
+    pointAt: (pointed: Point) => (view.alone ? pointed : through(pointed, invertAffine(moved))),
+    placeOf: (at: Point) => (view.alone ? at : through(at, moved)),
+  };
   const taps = useTaps({
     moment,
     recipe,
@@ -136,8 +144,7 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
     takes,
     frame,
     ruler,
-    pointAt: (pointed) => (view.alone ? pointed : through(pointed, invertAffine(moved))),
-    placeOf: (at) => (view.alone ? at : through(at, moved)),
+    ...pointing,
   });
   const bar = (position: number) => barAndBeat(grid, position).bar;
   return (
@@ -184,6 +191,7 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
           <TakeNotes moment={moment} recipe={recipe} slots={filmed.map(({ key }) => key)} shown={takes} />
           {taps.part}
           <InstantMarks moment={moment} recipe={recipe} ruler={ruler} material={material} showing={showing} />
+          <HiddenPeople moment={moment} takes={material.takes} hiding={hiding} />
           <Framing moment={moment} recipe={recipe} ruler={ruler} material={material} />
           <MomentLook moment={moment} />
           <Versions moment={moment} versions={versions} />
@@ -251,7 +259,17 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
               )}
               {/* Where the join's points are dragged, a tap beside one is no tap on a performer. */}
               {keying && !view.alone && !view.outline && <HandPad frame={picture} hand={hand} />}
-              {taps.tap && !view.outline && !keying && (
+              {hiding.wanted && !view.outline && !showing.against && (
+                <HidePad
+                  moment={moment}
+                  project={project}
+                  showing={showing}
+                  frame={picture}
+                  hiding={hiding}
+                  {...pointing}
+                />
+              )}
+              {taps.tap && !view.outline && !keying && !hiding.wanted && (
                 <TapPad frame={picture} label={taps.label} marks={taps.marks} onTap={taps.tap} />
               )}
               {view.outline && outline && (

@@ -5,6 +5,7 @@ import type { Moment } from '@/core/model/records';
 import { explainHand } from '@/core/hand/explain';
 import { explainLook } from '@/core/look/look';
 import type { Step } from '@/core/recipes/recipe';
+import { explainVeils } from '@/core/recipes/veils';
 import { explainSounds, soundsIn } from '@/core/recipes/sounds';
 import { timeOfBeat } from '@/core/time/grid';
 import { timeOfFrame } from '@/core/time/rate';
@@ -23,6 +24,7 @@ export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; st
   const sounds = explainSounds(soundsIn(moment, recipe, ruler), (sound) => soundName(snapshot, sound));
   const steps = [
     ...recipe.explain(moment, ruler, material, layered),
+    ...explainVeils(layered),
     ...explainHand(moment, layered, anchors, ruler),
     ...explainLook(moment, anchors),
     ...(sounds ? [sounds] : []),
