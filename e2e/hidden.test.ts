@@ -14,8 +14,11 @@ import { storedShot } from './support/rebuild';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
 
-/** Two halves beside each other, a person in each: the second is the first one's film in a mirror, some pictures later. */
-const both = { width: 2 * filmed.width, height: filmed.height };
+/**
+ * Two halves beside each other, a person in each: the second is the first one's film in a mirror, some pictures later.
+ * So low that the parts in which heads are looked for are no multiple of four wide.
+ */
+const both = { width: 2 * filmed.width, height: filmed.height - 8 };
 const later = 30;
 
 /** Two moments of one take. */
@@ -30,7 +33,7 @@ const film = seeded(async (store, project) => {
 
 function filmBoth(path: string, alone: string): void {
   filmPerson(alone, 9);
-  const pair = `[0]split[one][two];[two]hflip,trim=start_frame=${later},setpts=PTS-STARTPTS[other];[one][other]hstack,format=yuv420p`;
+  const pair = `[0]split[one][two];[two]hflip,trim=start_frame=${later},setpts=PTS-STARTPTS[other];[one][other]hstack,crop=${both.width}:${both.height}:0:0,format=yuv420p`;
   ffmpeg('-i', alone, '-filter_complex', pair, '-t', '7', '-c:v', 'libx264', '-crf', '16', path);
 }
 

@@ -1,5 +1,6 @@
 import type { PoseLandmarker } from '@mediapipe/tasks-vision';
 import { refuse } from '@/core/error';
+import { asWide, inFours } from '@/core/people/in-fours';
 import type { Pose } from '@/core/people/pose';
 import type { GrayImage, RgbaImage } from '@/core/picture/image';
 import { hasCard } from './gpu/has-card';
@@ -30,7 +31,8 @@ async function openBy(delegate: 'CPU' | 'GPU'): Promise<PoseLandmarker> {
   );
 }
 
-function lookAt(landmarker: PoseLandmarker, { width, height, data }: RgbaImage): People | null {
+function lookAt(landmarker: PoseLandmarker, picture: RgbaImage): People | null {
+  const { width, height, data } = inFours(picture);
   const { landmarks, segmentationMasks = [] } = landmarker.detect(
     new ImageData(new Uint8ClampedArray(data), width, height),
   );
@@ -41,7 +43,7 @@ function lookAt(landmarker: PoseLandmarker, { width, height, data }: RgbaImage):
   }
   if (segmentationMasks.length === 0) return null;
   const poses = landmarks.map((one) => one.map(({ x, y, visibility }) => ({ x, y, seen: visibility })));
-  return { matte: { width, height, data: likely }, poses };
+  return asWide({ matte: { width, height, data: likely }, poses }, picture.width);
 }
 
 /** a matte of the card may differ from the processor's by so much a pixel, in the mean */

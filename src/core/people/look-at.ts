@@ -7,15 +7,13 @@ const [sides, below] = [7, 3];
 const least = 24;
 
 /**
- * The part of a picture in which a head is looked for: whoever is small in a picture is not found in all of it. What
- * finds people ends with an error in some pictures of an odd number of pixels (seen here).
+ * The part of a picture in which a head is looked for: whoever is small in a picture is not found in all of it.
  * @param at in shares of the picture
  * @param reach of the head, as a share of the picture's width
- * @returns in whole pixels of the picture, an even number of them to each side
+ * @returns in whole pixels of the picture
  */
 export function partRound({ width, height }: Size, [x, y]: Point, reach: number): Bounds {
-  const even = (value: number) => 2 * Math.floor(value / 2);
-  const side = even(Math.min(width, height, 2 * Math.max(least, sides * reach * width)));
+  const side = Math.floor(Math.min(width, height, 2 * Math.max(least, sides * reach * width)));
   const from = (middle: number, length: number) =>
     Math.round(Math.min(length - side, Math.max(0, middle - side / 2)));
   const [left, top] = [from(x * width, width), from(y * height + below * reach * width, height)];

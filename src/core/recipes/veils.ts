@@ -161,7 +161,7 @@ function examineOne(
   const troubles = [
     ...lost.map(at('veil.lost', 'fix')),
     ...beside.slice(0, 1).map(at('veil.beside', 'watch')),
-    ...again.map(at('veil.again', 'watch')),
+    ...again.slice(0, 1).map(at('veil.again', 'watch')),
   ];
   if (troubles.length > 0) return troubles;
   const measured = { value: places.length, unit: 'count' as const };
