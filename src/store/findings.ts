@@ -12,7 +12,7 @@ import { examinePlayback } from '@/core/recipes/examine-playback';
 import { examineFraming } from '@/core/recipes/framing';
 import { examineHand } from '@/core/hand/examine';
 import type { Recipe, Ruler } from '@/core/recipes/recipe';
-import { examineVeils, hidesSomebody } from '@/core/recipes/veils';
+import { examineVeils, hidesSomebody, mayBeKnown } from '@/core/recipes/veils';
 import { examineTake } from '@/core/footage/take-findings';
 import { shortTakes, takeLabel, type Board } from '@/core/shoot/board';
 import { rememberedWith } from '@/core/remember';
@@ -36,7 +36,7 @@ export function findingsOf(snapshot: Snapshot, plan: Plan): Record<StationName, 
     shoot: plan.boards.flatMap(boardFindings),
     match: takeFindings(snapshot),
     build,
-    deliver: build.filter((one) => one.severity === 'stop'),
+    deliver: build.filter((one) => one.severity === 'stop' || mayBeKnown(one)),
   };
 }
 

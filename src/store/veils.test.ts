@@ -87,9 +87,9 @@ describe('hiding somebody in a take', () => {
 
   it('says nothing of who is followed until that is known, and then what was found', async () => {
     await hide('one', 1);
-    const veils = async () => {
+    const veils = async (station: 'build' | 'deliver' = 'build') => {
       const snapshot = await film.read();
-      return findingsOf(snapshot, planOf(snapshot)).build.flatMap(({ code, severity }) =>
+      return findingsOf(snapshot, planOf(snapshot))[station].flatMap(({ code, severity }) =>
         code.startsWith('veil.') ? [`${code} ${severity}`] : [],
       );
     };
@@ -100,6 +100,10 @@ describe('hiding somebody in a take', () => {
     const veil = { places, lost: [], looks: 4, met: 4, beside: [], again: [] };
     await film.keep(key, snapshot.built[0].id, { method: 'veil-1', veil });
     expect(await veils()).toEqual(['veil.hidden fine']);
+    expect(await veils('deliver')).toEqual([]);
+    // What may show them after all is said once more where the film leaves the house.
+    await film.keep(key, snapshot.built[0].id, { method: 'veil-1', veil: { ...veil, lost: [1.5] } });
+    expect(await veils('deliver')).toEqual(['veil.lost fix']);
     // Another tap asks anew: what was found before is of something else.
     const [{ id }] = await hidden();
     await tapHidden(film.store, film.project, 'one', id, tap(2), 1 / 24);

@@ -143,6 +143,10 @@ const veilTroubles = {
 type VeilCode = keyof typeof veilTroubles;
 export const veilWords: Words = veilTroubles;
 
+/** True where somebody who is hidden may be known all the same: that is said again where a film is handed over. */
+export const mayBeKnown = ({ code, severity }: Finding): boolean =>
+  code in veilTroubles && severity !== 'fine';
+
 function examineOne(
   { take, taps }: HiddenHere,
   track: VeilTrack | null,
