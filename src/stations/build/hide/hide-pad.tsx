@@ -24,6 +24,9 @@ import type { Hiding } from './use-hiding';
 /** Reaches of heads, as shares of the picture's width, for which one is looked for after the other. */
 const lookedAt = [0.16, 0.06, 0.02];
 
+/** The edge of a head towards the middle of the picture: the other one may lie beyond it. */
+const innerEdge = ({ at: [x, y], reach }: Head): Point => [x < 0.5 ? x + reach : x - reach, y];
+
 /** The picture as something to tap on whom to hide: the face under the tap is looked for, and its size with it. */
 export function HidePad({
   moment,
@@ -89,14 +92,15 @@ export function HidePad({
     const take = where && snapshot.takes.find(({ media }) => media === where.media);
     const measure = take && takeMeasure(snapshot, take);
     const { wanted } = hiding;
-    if (!where || !measure || !wanted || hiding.looking) return;
+    if (!wanted || hiding.looking) return;
+    if (!measure) return hiding.say('No take shows there. Tap somebody on the picture.');
     if (wanted.is === 'again' && wanted.take !== take.id)
       return hiding.say('That is another take. Tap them where the one shows that they are hidden in.');
     hiding.look();
     // Without what finds people the tap stands as it is.
     const head = await headAt(pointed).catch(() => null);
     const middle = (head && fileAt(head.at)) ?? where;
-    const edge = head && fileAt([head.at[0] + head.reach, head.at[1]]);
+    const edge = head && fileAt(innerEdge(head));
     const isSame = middle.media === where.media && edge?.media === where.media;
     const at = isSame ? middle.at : where.at;
     const reach = isSame && edge ? Math.abs(edge.at[0] - middle.at[0]) : usualReach;
