@@ -1,6 +1,7 @@
 import { cutOut } from '@/core/footage/cutout';
 import { fallOf, frontIn, type Fall, type FallTask } from '@/core/footage/fall';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
+import { FreePathPass, type FreePath, type PathTask } from '@/core/footage/free-path';
 import type { Answer, Task } from '@/core/footage/task';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
 import { boxRound } from '@/core/recipes/cutouts';
@@ -76,6 +77,24 @@ async function solveFlight(
     onProgress((index + 1) / within.length);
   }
   return flightOf(feet, within, plate ? 'plate' : 'person');
+}
+
+/** pictures of a stretch through which a camera is followed, at the most: two minutes at 25 a second */
+const mostOfPath = 3000;
+
+async function solvePath(
+  { media, from, until }: PathTask,
+  footage: Footage,
+  times: Float64Array,
+  onProgress: Progress,
+): Promise<FreePath> {
+  const within = looked(times, from, until, mostOfPath);
+  const pass = new FreePathPass();
+  for (const [index, seconds] of within.entries()) {
+    pass.push({ luma: await grayAt(footage, media, seconds, acrossTrack), seconds });
+    onProgress((index + 1) / within.length);
+  }
+  return pass.finish();
 }
 
 /** what falls is looked for in pictures no larger than this */
@@ -161,6 +180,8 @@ export async function solveTask(
       return { method: 'under-1', spans: await solveUnder(task, footage, times, onProgress) };
     if (task.is === 'track')
       return { method: 'track-2', track: await solveTrack(task, footage, times, onProgress) };
+    if (task.is === 'path')
+      return { method: 'path-1', path: await solvePath(task, footage, times, onProgress) };
     if (task.is === 'veil')
       return { method: 'veil-1', veil: await solveVeil(task, footage, times, onProgress) };
     if (task.is === 'fall')

@@ -9,6 +9,7 @@ import type { ChosenTake, Material } from '@/core/recipes/material';
 import { withLayersMoved, withWholeMoved } from '@/core/hand/move';
 import { withLook } from '@/core/look/look';
 import type { Anchor, Recipe, Ruler } from '@/core/recipes/recipe';
+import { pathWorks, smoothableIn, smoothsCamera, withSmoothed } from '@/core/recipes/smoothing';
 import { hiddenHere, hidesSomebody, veilWorks, withVeils } from '@/core/recipes/veils';
 import { rememberedWith } from '@/core/remember';
 import { plateOfMoment } from './plates';
@@ -67,10 +68,12 @@ function worksFrom(snapshot: Snapshot, moment: Moment, material: Material): Keye
   if (!able) return [];
   const { recipe } = able;
   const ruler = atOneSize(able.ruler);
-  const hidden = hidesSomebody(material.takes)
-    ? hiddenHere(recipe.build(moment, ruler, material), material.takes)
-    : [];
-  return [...recipe.works(moment, ruler, material), ...veilWorks(hidden)].map(({ parts, is, ...work }) => ({
+  const { takes } = material;
+  const smoothable = smoothableIn(moment, recipe, takes);
+  const asksMore = hidesSomebody(takes) || smoothsCamera(smoothable);
+  const tree = asksMore ? recipe.build(moment, ruler, material) : null;
+  const more = tree ? [...veilWorks(hiddenHere(tree, takes)), ...pathWorks(tree, smoothable)] : [];
+  return [...recipe.works(moment, ruler, material), ...more].map(({ parts, is, ...work }) => ({
     ...work,
     key: `${methodOf[is]}:${moment.id}:${work.name}:${JSON.stringify(parts)}`,
   }));
@@ -180,7 +183,9 @@ export function pictureOf(
   const anchors = recipe.anchors(moment, ruler);
   const built = trees(moment, [ruler, material], () => {
     const veiled = withVeils(recipe.build(moment, ruler, material), material);
-    const layered = withLayersMoved(veiled, moment, anchors, ruler);
+    const takes = smoothableIn(moment, recipe, material.takes);
+    const calm = withSmoothed(veiled, { ...material, takes });
+    const layered = withLayersMoved(calm, moment, anchors, ruler);
     const moved = withWholeMoved(layered, moment, anchors, ruler);
     return { layered, moved, tree: withLook(moved, moment, anchors, ruler) };
   });

@@ -25,6 +25,8 @@ export const allowed = {
   late: 0.08,
   /** how much a picture may be enlarged before it is soft: 1 is not at all */
   enlarged: 1.3,
+  /** by how much a picture may be enlarged so that its camera goes calmly */
+  smoothed: 1.15,
   /** share of a picture's width or height that the film's shape may cut off unsaid */
   cropped: 0.01,
   /** metres between the heights of two pairs of eyes, and between two distances from the lens, for a touch */

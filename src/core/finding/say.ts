@@ -8,6 +8,7 @@ import { builtWords } from '../recipes/built';
 import { soundWords } from '../recipes/examine-sounds';
 import { playbackWords } from '../recipes/examine-playback';
 import { framingWords } from '../recipes/framing';
+import { smoothWords } from '../recipes/smoothing';
 import { veilWords } from '../recipes/veils';
 import { handWords } from '../hand/examine';
 import { flashWords } from '../safety/flash-words';
@@ -37,6 +38,7 @@ export const books: readonly Words[] = [
   framingWords,
   handWords,
   veilWords,
+  smoothWords,
 ];
 const words: Words = Object.assign({}, ...books);
 

@@ -4,6 +4,7 @@ import type { Figure, FiguresTask } from './figures';
 import { filesIn } from '../picture/node';
 import type { Fall, FallTask } from './fall';
 import type { Flight, FlightTask } from './flight';
+import type { FreePath, PathTask } from './free-path';
 import type { MendTask } from './mend';
 import type { SeamTask } from './seam-task';
 import type { Tears, TearsTask } from './tears';
@@ -22,7 +23,8 @@ export type Task =
   | FallTask
   | FiguresTask
   | MendTask
-  | VeilTask;
+  | VeilTask
+  | PathTask;
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps, a fall where nothing falls. */
 export type Answer =
@@ -35,7 +37,8 @@ export type Answer =
   | { method: 'fall-1'; fall: Fall | null }
   | { method: 'figures-2'; figures: Figure[] }
   | { method: 'mend-1'; figures: Figure[] }
-  | { method: 'veil-1'; veil: VeilTrack };
+  | { method: 'veil-1'; veil: VeilTrack }
+  | { method: 'path-1'; path: FreePath };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
@@ -49,6 +52,7 @@ export const methodOf = {
   figures: 'figures-2',
   mend: 'mend-1',
   veil: 'veil-1',
+  path: 'path-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 
 /** The files that a task is solved from. */

@@ -82,6 +82,8 @@ const takeSchema = z.object({
   steady: z.boolean(),
   /** bring light and colour to the plate's */
   match: z.boolean(),
+  /** per cent by which a camera that moves freely is smoothed on its way; unset is not at all */
+  smooth: z.optional(z.number().check(z.minimum(0), z.maximum(100))),
   /** how the colours of a file that does not say so are read; left out, as its size suggests */
   matrix: z.optional(z.enum(['bt709', 'bt601'])),
   /** what somebody noted of a film that is taken apart, by the frame of its shot */

@@ -232,6 +232,31 @@ export const lastShown = (nodes: readonly MediaNode[], media: string): number =>
       .flatMap((node) => [secondsAt(node, node.from), secondsAt(node, node.until - 1)]),
   );
 
+/** The first and the last second of their files that some nodes show; null where there is none. */
+export function secondsShown(nodes: readonly MediaNode[]): { from: number; until: number } | null {
+  const seconds = nodes.flatMap((node) =>
+    Array.from({ length: Math.max(1, node.until - node.from) }, (_, frame) =>
+      secondsAt(node, node.from + frame),
+    ),
+  );
+  if (seconds.length === 0) return null;
+  return seconds.reduce(
+    ({ from, until }, one) => ({ from: Math.min(from, one), until: Math.max(until, one) }),
+    { from: Infinity, until: -Infinity },
+  );
+}
+
+/** A picture with each file in it changed. */
+export function withMedia(node: Node, change: (node: MediaNode) => MediaNode): Node {
+  const { content } = node;
+  if (isMedia(node)) return change(node);
+  if (content.is === 'group')
+    return { ...node, content: { ...content, nodes: content.nodes.map((one) => withMedia(one, change)) } };
+  return content.is === 'copies'
+    ? { ...node, content: { ...content, node: withMedia(content.node, change) } }
+    : node;
+}
+
 /** True where one picture of the file stands all the time. */
 export const isHeld = ({ content }: MediaNode): boolean =>
   content.time.every(({ value }) => value === content.time[0].value);

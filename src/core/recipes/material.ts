@@ -5,6 +5,15 @@ import type { Take } from '../model/records';
 /** A chosen take with what is known of it; `measure` is null until it was measured. */
 export type ChosenTake = { take: Take; measure: TakeMeasure | null; comparison: Comparison | null };
 
+/** A take of which the pictures are known. */
+export type MeasuredTake = ChosenTake & { measure: TakeMeasure };
+
+/** The measured takes of a moment, each once. */
+export function measuredIn(takes: Material['takes']): MeasuredTake[] {
+  const found = Object.values(takes).filter((one): one is MeasuredTake => !!one?.measure);
+  return [...new Map(found.map((one) => [one.take.id, one])).values()];
+}
+
 /** What a moment is built from, by the keys of its slots and works. Anything may still be missing. */
 export type Material = {
   takes: Readonly<Record<string, ChosenTake | null>>;

@@ -4,10 +4,10 @@ import type { VeilTask, VeilTrack } from '../footage/veil';
 import { hiddenIn, type Hidden } from '../model/hidden';
 import type { Moment, Take } from '../model/records';
 import { fewestKeyframes } from '../motion/keyframes';
-import { childrenOf, mediaIn, secondsAt, type MediaNode, type Node } from '../picture/node';
+import { mediaIn, secondsAt, secondsShown, withMedia, type MediaNode, type Node } from '../picture/node';
 import { spotsAt, type Spot, type Veil, type VeilPlace } from '../picture/veil';
 import { trackRows } from './explain-node';
-import type { ChosenTake, Material, Work } from './material';
+import { measuredIn, type Material, type Work } from './material';
 import type { KeyframeRow, Step } from './recipe';
 
 /** seconds beside what a moment shows of a take in which a tap on somebody still says where they are */
@@ -25,28 +25,6 @@ export type HiddenHere = {
   until: number;
 };
 
-/** The first and the last second that some nodes show of a file; null where none shows it. */
-function secondsShown(nodes: readonly MediaNode[]): { from: number; until: number } | null {
-  const seconds = nodes.flatMap((node) =>
-    Array.from({ length: Math.max(1, node.until - node.from) }, (_, frame) =>
-      secondsAt(node, node.from + frame),
-    ),
-  );
-  if (seconds.length === 0) return null;
-  return seconds.reduce(
-    ({ from, until }, one) => ({ from: Math.min(from, one), until: Math.max(until, one) }),
-    { from: Infinity, until: -Infinity },
-  );
-}
-
-type Measured = ChosenTake & { measure: NonNullable<ChosenTake['measure']> };
-
-/** The measured takes of a moment, each once. */
-function takesIn(takes: Material['takes']): Measured[] {
-  const found = Object.values(takes).filter((one): one is Measured => !!one?.measure);
-  return [...new Map(found.map((one) => [one.take.id, one])).values()];
-}
-
 /** True where somebody is hidden in a take of a moment. */
 export const hidesSomebody = (takes: Material['takes']): boolean =>
   Object.values(takes).some((chosen) => chosen && hiddenIn(chosen.take).length > 0);
@@ -55,7 +33,7 @@ export const hidesSomebody = (takes: Material['takes']): boolean =>
 export function hiddenHere(tree: Node, takes: Material['takes']): HiddenHere[] {
   if (!hidesSomebody(takes)) return [];
   const nodes = mediaIn(tree);
-  return takesIn(takes).flatMap(({ take, measure }) => {
+  return measuredIn(takes).flatMap(({ take, measure }) => {
     const shown = secondsShown(nodes.filter(({ content }) => content.media === take.media));
     if (!shown) return [];
     return hiddenIn(take).map(({ id, hidden }) => {
@@ -107,21 +85,11 @@ export function withVeils(tree: Node, { takes, solved }: Material): Node {
     const veil = veilOf(one, solved);
     if (veil) byMedia.set(one.take.media, [...(byMedia.get(one.take.media) ?? []), veil]);
   }
-  return byMedia.size > 0 ? veilNode(tree, byMedia) : tree;
-}
-
-function veilNode(node: Node, byMedia: ReadonlyMap<string, readonly Veil[]>): Node {
-  const { content } = node;
-  if (content.is === 'media') {
-    const veils = byMedia.get(content.media);
-    return veils ? { ...node, content: { ...content, veils } } : node;
-  }
-  if (childrenOf(node).length === 0) return node;
-  if (content.is === 'group')
-    return { ...node, content: { ...content, nodes: content.nodes.map((one) => veilNode(one, byMedia)) } };
-  return content.is === 'copies'
-    ? { ...node, content: { ...content, node: veilNode(content.node, byMedia) } }
-    : node;
+  if (byMedia.size === 0) return tree;
+  return withMedia(tree, (node) => {
+    const veils = byMedia.get(node.content.media);
+    return veils ? { ...node, content: { ...node.content, veils } } : node;
+  });
 }
 
 const veilTroubles = {

@@ -41,6 +41,7 @@ import { MomentSounds } from './moment-sounds';
 import { KeysLane } from './keys/keys-lane';
 import { HandPad } from './keys/hand-pad';
 import { useHandKeys } from './keys/use-hand-keys';
+import { SmoothCameras } from './smoothing';
 import { Thread } from './thread';
 import { TapPad } from './tap-pad';
 import { useTaps } from './use-taps';
@@ -192,6 +193,7 @@ export function MomentBench({ moment, recipe, ruler }: Buildable & { moment: Mom
           {taps.part}
           <InstantMarks moment={moment} recipe={recipe} ruler={ruler} material={material} showing={showing} />
           <HiddenPeople moment={moment} takes={material.takes} hiding={hiding} />
+          <SmoothCameras moment={moment} recipe={recipe} material={material} />
           <Framing moment={moment} recipe={recipe} ruler={ruler} material={material} />
           <MomentLook moment={moment} />
           <Versions moment={moment} versions={versions} />

@@ -11,7 +11,14 @@ export const setTake = (
   project: string,
   take: string,
   label: string,
-  set: { slot?: string; steady?: boolean; match?: boolean; name?: string; matrix?: YuvMatrix },
+  set: {
+    slot?: string;
+    steady?: boolean;
+    match?: boolean;
+    smooth?: number;
+    name?: string;
+    matrix?: YuvMatrix;
+  },
 ) => change(store, project, label, [{ record: take, set }]);
 
 /** Says of several takes at once what they are. */
