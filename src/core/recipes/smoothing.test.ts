@@ -10,10 +10,11 @@ import {
   type Placement,
 } from '../geometry/placement';
 import type { Moment } from '../model/records';
-import { groupOf, matrixAt, mediaIn, nodeOf, running, type MediaNode, type Node } from '../picture/node';
+import { matrixAt, mediaIn, type Node } from '../picture/node';
 import { seeded } from '../random';
 import type { Rate } from '../time/rate';
 import { base, chosenTake } from './__tests__/chosen';
+import { layerOf, pictureOf } from './__tests__/layers';
 import { recipeOf } from './built';
 import type { Material } from './material';
 import type { Recipe } from './recipe';
@@ -25,15 +26,8 @@ const small = { width: 480, height: 270 };
 const moment = { ...base, id: 'm' } as unknown as Moment;
 const takeOf = (id: string, smooth?: number) =>
   chosenTake(id, size, rate, 500, smooth === undefined ? {} : { smooth });
-const layer = (media: string, at: number): Node =>
-  nodeOf<MediaNode>({
-    id: media,
-    name: media,
-    from: 50,
-    until: 100,
-    content: { is: 'media', media, size, time: running(at, 50, 100, rate) },
-  });
-const treeOf = (...layers: Node[]) => groupOf('shot', size, { from: 50, until: 100 }, layers);
+const layer = (media: string, at: number) => layerOf(media, at, size, rate);
+const treeOf = (...layers: Node[]) => pictureOf(size, ...layers);
 
 /** A hand over seconds 3 to 7 of a take, which shakes by so many pixels of the small picture. */
 function handOf(by: number, lost: number[] = []): { path: FreePath; way: Placement[] } {

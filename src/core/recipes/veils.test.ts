@@ -3,10 +3,11 @@ import { tellingOf } from '../finding/words';
 import type { VeilTrack } from '../footage/veil';
 import type { Hidden } from '../model/hidden';
 import type { Moment } from '../model/records';
-import { groupOf, mediaIn, nodeOf, running, type MediaNode, type Node } from '../picture/node';
+import { mediaIn, nodeOf, type Node } from '../picture/node';
 import type { Rate } from '../time/rate';
 import type { Material } from './material';
 import { base, chosenTake } from './__tests__/chosen';
+import { layerOf, pictureOf } from './__tests__/layers';
 import {
   examineVeils,
   explainVeils,
@@ -29,16 +30,8 @@ const somebody = (...seconds: number[]): Hidden => ({
 const takeOf = (id: string, veils?: Record<string, Partial<Hidden>>) =>
   chosenTake(id, size, rate, 1500, veils ? { veils } : {});
 
-/** Frames 50 to 100 of a take from a second of it on. */
-const layer = (media: string, at: number): Node =>
-  nodeOf<MediaNode>({
-    id: media,
-    name: media,
-    from: 50,
-    until: 100,
-    content: { is: 'media', media, size, time: running(at, 50, 100, rate) },
-  });
-const treeOf = (...layers: Node[]) => groupOf('shot', size, { from: 50, until: 100 }, layers);
+const layer = (media: string, at: number) => layerOf(media, at, size, rate);
+const treeOf = (...layers: Node[]) => pictureOf(size, ...layers);
 
 const found: VeilTrack = {
   places: [
