@@ -1,4 +1,5 @@
 'use client';
+import { Fragment } from 'react';
 import type { Moment } from '@/core/model/records';
 import { measuredIn, type Material } from '@/core/recipes/material';
 import type { Recipe } from '@/core/recipes/recipe';
@@ -24,25 +25,29 @@ export function SmoothCameras({
   if (takes.length === 0) return null;
   return (
     <Part title="How the camera moves">
-      {takes.map(({ take }) => (
-        <p key={take.id} className="font-serif text-[15px] leading-[1.7]">
-          The way of the camera in {take.name} is smoothed by{' '}
-          <LiveNumber
-            label={`Smoothing of ${take.name}`}
-            value={take.smooth ?? 0}
-            step={5}
-            min={0}
-            max={100}
-            show={(value) => (value === 0 ? 'nothing' : `${Math.round(value)} %`)}
-            onChange={(value) =>
-              attempt(() =>
-                setTake(store, moment.project, take.id, 'Smooth the camera', { smooth: Math.round(value) }),
-              )
-            }
-          />
-          .
-        </p>
-      ))}
+      <p className="font-serif text-[15px] leading-[1.7]">
+        On its way {takes.length > 1 ? 'each' : 'it'} is smoothed by so much:{' '}
+        {takes.map(({ take }, index) => (
+          <Fragment key={take.id}>
+            {index > 0 && ', '}
+            {take.name}{' '}
+            <LiveNumber
+              label={`Smoothing of ${take.name}`}
+              value={take.smooth ?? 0}
+              step={5}
+              min={0}
+              max={100}
+              show={(value) => (value === 0 ? 'not at all' : `${Math.round(value)} %`)}
+              onChange={(value) =>
+                attempt(() =>
+                  setTake(store, moment.project, take.id, 'Smooth the camera', { smooth: Math.round(value) }),
+                )
+              }
+            />
+          </Fragment>
+        ))}
+        .
+      </p>
     </Part>
   );
 }
