@@ -6,8 +6,9 @@ import { addMoment } from '@/store/commands/plan';
 import { setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
 import { laySeconds } from '@/store/commands/song';
-import { filmed, filmPerson, perSecond } from './support/composite';
+import { filmed, perSecond } from './support/composite';
 import { decode, ffmpeg } from './support/ffmpeg';
+import { coffee } from './support/photographs';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
 
@@ -20,15 +21,19 @@ const film = seeded(async (store, project) => {
   await setMoment(store, project, id, 'Cut', { 'settings.panels': 2 });
 });
 
-/** Films what another film shows through a camera that is held in a hand. */
-function shake(from: string, path: string, quality: number): void {
+/** Films a table, along which a camera goes that is held in a hand. */
+function filmFromHand(path: string, quality: number): void {
   const hand = (...waves: [number, number][]) =>
     waves.map(([size, pace]) => `${size}*sin(${pace}*t+${pace})`).join('+');
-  const x = `(in_w-out_w)/2+${hand([2.2, 37], [1.6, 23.3], [1.2, 61])}`;
-  const y = `(in_h-out_h)/2+${hand([1.8, 41], [1.5, 27.1], [1.1, 55])}`;
+  const x = `100+12*t+2*(${hand([2.2, 37], [1.6, 23.3], [1.2, 61])})`;
+  const y = `120+2*(${hand([1.8, 41], [1.5, 27.1], [1.1, 55])})`;
   ffmpeg(
-    ...['-i', from, '-vf', `scale=1040:-2,crop=960:540:x='${x}*2':y='${y}*2',scale=480:270,format=yuv420p`],
-    ...['-c:v', 'libx264', '-crf', `${quality}`, path],
+    ...['-loop', '1', '-framerate', `${perSecond}`, '-i', coffee()],
+    ...[
+      '-vf',
+      `scale=1200:800,crop=960:540:x='${x}':y='${y}',scale=480:270,noise=alls=4:allf=t,format=yuv420p`,
+    ],
+    ...['-t', '6', '-c:v', 'libx264', '-crf', `${quality}`, path],
   );
 }
 
@@ -48,10 +53,9 @@ function shakeIn(pictures: readonly YuvImage[], from: number, until: number): nu
 
 describe('a take that was filmed from the hand', () => {
   test('is smoothed on its way by one number, and shows no edge', async ({ open, file }) => {
-    filmPerson(file('calm.mp4'), 6);
     // Two files: the same one brought in twice is one take.
-    shake(file('calm.mp4'), file('hand.mp4'), 16);
-    shake(file('calm.mp4'), file('other.mp4'), 17);
+    filmFromHand(file('hand.mp4'), 16);
+    filmFromHand(file('other.mp4'), 17);
     const bench = await open({ seed: await film, at: 'station=build' });
     await bench.bringIn(file('hand.mp4'), file('other.mp4'));
     await bench.settled();
