@@ -13,7 +13,7 @@ import type { Moment } from '../model/records';
 import { matrixAt, mediaIn, type Node } from '../picture/node';
 import { seeded } from '../random';
 import type { Rate } from '../time/rate';
-import { base, chosenTake } from './__tests__/chosen';
+import { base, chosenTake, heldTake } from './__tests__/chosen';
 import { layerOf, pictureOf } from './__tests__/layers';
 import { recipeOf } from './built';
 import type { Material } from './material';
@@ -90,6 +90,8 @@ describe('a camera that is smoothed on its way', () => {
     const slots = { pass: { take: 'street', taps: [{ time: 4, at: [0.5, 0.5] as [number, number] }] } };
     const followed = { ...ramp, slots } as Moment;
     expect(smoothableIn(followed, recipeOf(ramp) as Recipe, pass)).toEqual({});
+    const steadied = { pass: heldTake('street', size, rate, 500, { smooth: 50, steady: true }) };
+    expect(smoothableIn(ramp, recipeOf(ramp) as Recipe, steadied)).toEqual({});
   });
 
   it('never shows an edge', () => {

@@ -18,21 +18,23 @@ import {
 import { rememberedWith } from '../remember';
 import { laysOverPlate } from './built';
 import { tapsToFollow } from './follow-point';
-import { measuredIn, type Material, type MeasuredTake, type Work } from './material';
+import { measuredIn, type ChosenTake, type Material, type MeasuredTake, type Work } from './material';
 import type { Recipe } from './recipe';
 
 const smoothOf = (take: Take): number => take.smooth ?? 0;
 
 /**
- * The takes of a moment whose cameras can be smoothed: what is laid over a plate is held to that, and a take of which a
- * point is followed is held by it.
+ * The takes of a moment whose cameras can be smoothed: what is laid over a plate or steadied against one is held to
+ * that, and a take of which a point is followed is held by it.
  */
 export function smoothableIn(moment: Moment, recipe: Recipe, takes: Material['takes']): Material['takes'] {
   if (laysOverPlate(recipe)) return {};
   const held = recipe.slots
     .filter(({ key, follows }) => follows && tapsToFollow(moment, key).length > 0)
     .map(({ key }) => takes[key]?.take.id);
-  return Object.fromEntries(Object.entries(takes).filter(([, chosen]) => !held.includes(chosen?.take.id)));
+  const isHeld = (chosen: ChosenTake | null) =>
+    held.includes(chosen?.take.id) || (chosen?.take.steady && chosen.comparison);
+  return Object.fromEntries(Object.entries(takes).filter(([, chosen]) => !isHeld(chosen)));
 }
 
 /** The takes of a moment whose cameras are smoothed. */
@@ -137,7 +139,7 @@ const calmer = 0.6;
 
 const smoothTroubles = {
   'smooth.done': ({ take, facts, measured }) =>
-    `The camera of ${take} is smoothed: from one picture to the next its corners jump by ${facts.after} px where they jumped by ${facts.before} px, and the picture is enlarged by ${measured}.`,
+    `The camera of ${take} is smoothed: on its way as it was found, corners jump by ${facts.after} px from picture to picture where they jumped by ${facts.before} px, and the picture is enlarged by ${measured}.`,
   'smooth.partly': ({ take, facts, measured, allowed }) =>
     `To be smoothed as asked, ${take} would be enlarged by more than ${allowed}. ${facts.done} % of it are done, by ${measured}: ask for less, or film wider.`,
   'smooth.rough': ({ take, facts }) =>
