@@ -9,8 +9,6 @@ import { setProject } from '@/store/commands/projects';
 import { askRender, removeRender } from '@/store/commands/renders';
 import { findRestAgain, lockPassage, shiftBeats } from '@/store/commands/song';
 import { makePlate, removeTake, setTake } from '@/store/commands/takes';
-import { hideSomebody } from '@/store/commands/veils';
-import { mediaIn, type Node } from '@/core/picture/node';
 import { change } from '@/store/change';
 import type { Measure } from '@/store/db';
 import { findingsOf } from '@/store/findings';
@@ -207,31 +205,6 @@ describe('the runner', () => {
     );
     await removeMoment(film.store, film.project, moment);
     expect(lacksOf(await film.read()).filter(({ kind }) => kind === 'render')).toEqual([]);
-  });
-
-  it('renders nobody who is hidden and could not be followed, and says so', async () => {
-    const moment = await film.wholeClone();
-    for (const id of ['song', 'm-plate', 'm-one', 'm-two']) await fileOf(id);
-    const render = vi.fn(async () => ({ blob: new Blob(['film']), flashes: 0 }));
-    const fails = () => Promise.reject({ code: 'absent', message: 'It is gone.' });
-    let solves: (task: { is: string }) => unknown = (task) =>
-      task.is === 'veil' ? fails() : answers.solveTask(...([task] as never[]));
-    start({ renderShot: render, solveTask: (task: never) => solves(task) });
-    await idle();
-    await hideSomebody(film.store, film.project, 'one', { time: 1, at: [0.3, 0.4] }, 0.05);
-    const asked = await askRender(film.store, film.project, moment, 'shot');
-    await until(async () => expect((await halted()).map(({ reason }) => reason)).toHaveLength(2));
-    expect((await halted()).map(({ reason }) => (reason as { code: string }).code).sort()).toEqual([
-      'absent',
-      'veil',
-    ]);
-    expect(render).not.toHaveBeenCalled();
-    const veil = { places: [], lost: [], looks: null, met: 0, beside: [], again: [] };
-    solves = () => Promise.resolve({ method: 'veil-1', veil });
-    for (const { key } of await halted()) await runner.again(key);
-    await until(async () => expect((await film.store.renders.get(asked))?.status).toBe('done'));
-    const [[{ tree }]] = render.mock.calls as unknown as [[{ tree: Node }]];
-    expect(mediaIn(tree).filter(({ content }) => content.veils)).toHaveLength(1);
   });
 
   it('never cancels the next piece of work in place of one that is over', async () => {
