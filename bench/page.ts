@@ -69,7 +69,7 @@ async function decodeAlone(blob: Blob): Promise<void> {
 async function cutOutPeople(blob: Blob, frames: number): Promise<void> {
   const times = Float64Array.from({ length: frames }, (_, index) => (index * rate.den) / rate.num);
   const footage = new Footage([{ media: 'person', blob, times }]);
-  const figures = await cutPeople('person', [...times], footage, () => undefined);
+  const figures = await cutPeople('person', [...times], footage, () => undefined, 'now and then');
   await footage.close();
   if (figures.some(({ rings }) => rings.length === 0)) throw new Error('Nobody is found in a picture.');
 }

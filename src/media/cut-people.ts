@@ -14,11 +14,18 @@ const acrossAgreement = 320;
 /** share of the work that finding is, before what was found is held against what comes later */
 const found = 0.8;
 
+/**
+ * Seconds for which pictures may go by without a look for people, and how much that is new in a picture asks for one all
+ * the same, as a share of who shows. By trial: e2e/ghost, bench.
+ */
+const [unlooked, mostNew] = [0.2, 0.3];
+
 /** A picture out of which somebody is cut, and the size in which the pictures agree on it. */
 type Cut = { seconds: number; luma: GrayImage & { data: Uint8Array }; small: Size };
 
 /**
- * Cuts people out of pictures that follow one another, as these agree on it.
+ * Cuts people out of pictures that follow one another, as these agree on it. People are looked for in every picture, or
+ * where `looks` says so in as few as will do: looking takes longer than all else.
  * @param within their seconds of the take, rising
  */
 export async function cutPeople(
@@ -26,8 +33,10 @@ export async function cutPeople(
   within: readonly number[],
   footage: Footage,
   onProgress: Progress,
+  looks: 'always' | 'now and then',
 ): Promise<Figure[]> {
   const agreement = new Agreement();
+  let lastLook = -Infinity;
   const cuts: Cut[] = [];
   for (const [index, seconds] of within.entries()) {
     const picture = await footage.at(media, seconds + 1e-6);
@@ -35,9 +44,14 @@ export async function cutPeople(
     const seen = resizeYuv(picture, fitWithin(picture, acrossCutout));
     const small = resizeYuv(seen, fitWithin(seen, acrossAgreement));
     footage.release();
-    const people = await findPeople(yuvToRgba(seen));
-    const likely = people && Uint8Array.from(people.matte.data, (value) => Math.round(255 * value));
-    agreement.add(small, likely && resizePlane(likely, seen, small));
+    const isNew = agreement.add(small) > mostNew;
+    const isDue = seconds - lastLook >= unlooked - 1e-3 || index === within.length - 1;
+    if (looks === 'always' || isNew || isDue) {
+      const people = await findPeople(yuvToRgba(seen));
+      const likely = people && Uint8Array.from(people.matte.data, (value) => Math.round(255 * value));
+      agreement.found(likely && resizePlane(likely, seen, small));
+      lastLook = seconds;
+    }
     cuts.push({
       seconds,
       luma: { width: seen.width, height: seen.height, data: seen.y },
@@ -48,8 +62,8 @@ export async function cutPeople(
   const figures: Figure[] = [];
   for (const likely of agreement.backwards()) {
     const { seconds, luma, small } = cuts[cuts.length - 1 - figures.length];
-    const data = Float32Array.from(resizePlane(likely, small, luma), (value) => value / 255);
-    figures.push({ seconds, ...cutOutLikely(luma, { width: luma.width, height: luma.height, data }) });
+    const matte = { ...luma, data: resizePlane(likely, small, luma) };
+    figures.push({ seconds, ...cutOutLikely(luma, matte) });
     onProgress(found + ((1 - found) * figures.length) / within.length);
   }
   return figures.reverse();

@@ -27,7 +27,7 @@ export async function solveCutout(
 ): Promise<Cutout> {
   if (by === 'person') {
     const { round, shows } = picturesRound(times, seconds, beside);
-    const figures = await cutPeople(media, round, footage, onProgress);
+    const figures = await cutPeople(media, round, footage, onProgress, 'always');
     if (figures.length === 0) return gone();
     const { rings, share, faint } = figures[shows];
     return { rings, share, faint };
@@ -47,7 +47,7 @@ export async function solveFigures(
   onProgress: Progress,
 ): Promise<Figure[]> {
   const within = looked(times, from, until, mostFigures);
-  if (by === 'person') return cutPeople(media, within, footage, onProgress);
+  if (by === 'person') return cutPeople(media, within, footage, onProgress, 'now and then');
   const figures: Figure[] = [];
   let empty: RgbaImage | null = null;
   for (const [index, seconds] of within.entries()) {

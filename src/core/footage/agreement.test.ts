@@ -31,9 +31,14 @@ const truth = (picture: number) =>
     inside(picture, pixel % size.width, Math.floor(pixel / size.width)) ? 255 : 0,
   );
 
-function agreed(seen: readonly YuvImage[], likely: readonly (Uint8Array | null)[]): Uint8Array[] {
+/** @param likely undefined of a picture in which nobody looks */
+function agreed(seen: readonly YuvImage[], likely: readonly (Uint8Array | null | undefined)[]): Uint8Array[] {
   const agreement = new Agreement();
-  seen.forEach((picture, index) => agreement.add(picture, likely[index]));
+  seen.forEach((picture, index) => {
+    agreement.add(picture);
+    const found = likely[index];
+    if (found !== undefined) agreement.found(found);
+  });
   return [...agreement.backwards()].reverse();
 }
 
@@ -66,6 +71,27 @@ describe('who is in pictures, as these agree on it', () => {
     const out = agreed(films, missed);
     for (const picture of [4, 5, 9])
       expect(overlap(out[picture], all[picture]), `${picture}`).toBeGreaterThan(0.85);
+  });
+
+  it('tells of pictures in which nobody looked who is in them', () => {
+    const now = all.map((likely, picture) => (picture % 4 === 0 ? likely : undefined));
+    agreed(films, now).forEach((likely, picture) =>
+      expect(overlap(likely, all[picture]), `${picture}`).toBeGreaterThan(0.85),
+    );
+    // Where nobody looks at all, nobody is there.
+    for (const likely of agreed(films.slice(0, 4), [])) expect(Math.max(...likely)).toBe(0);
+  });
+
+  it('says how much of a picture is new: little while somebody goes on, much once they are there or are gone', () => {
+    const agreement = new Agreement();
+    const fresh = [...films.slice(0, 6), film(6, false), film(7), film(8)].map((picture, index) => {
+      const found = agreement.add(picture);
+      agreement.found(index === 6 ? null : all[index]);
+      return found;
+    });
+    expect(fresh[0]).toBe(Infinity);
+    for (const index of [1, 2, 3, 4, 5, 8]) expect(fresh[index], `${index}`).toBeLessThan(1);
+    for (const index of [6, 7]) expect(fresh[index], `${index}`).toBeGreaterThan(2);
   });
 
   it('drops what is taken for somebody in few pictures, though the camera moves', () => {

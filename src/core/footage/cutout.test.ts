@@ -181,13 +181,13 @@ describe('cutting somebody out by how likely they are', () => {
       let sum = 0;
       for (let dy = -4; dy <= 4; dy += 2)
         for (let dx = -4; dx <= 4; dx += 2) sum += Number(stands(x + dx + off, y + dy + off));
-      return sum / 25;
+      return (255 * sum) / 25;
     });
 
   it('draws the edge to that of the picture', () => {
     for (const off of [0, 2]) {
       const data = coarse(off);
-      const raw = Uint8Array.from(data, (value) => Number(value > 0.5));
+      const raw = Uint8Array.from(data, (value) => Number(value > 127));
       const [both, either] = truth.reduce(
         ([all, any], there, p) => [all + (there & raw[p]), any + (there | raw[p])],
         [0, 0],
@@ -199,9 +199,9 @@ describe('cutting somebody out by how likely they are', () => {
   });
 
   it('finds nobody where nobody is likely, and says where it is in doubt', () => {
-    const nobody = { ...size, data: new Float32Array(size.width * size.height).fill(0.1) };
+    const nobody = { ...size, data: new Float32Array(size.width * size.height).fill(25) };
     expect(cutOutLikely(lumaOf(film(5, {})), nobody)).toEqual({ rings: [], share: 0, faint: 0 });
-    const doubtful = { ...size, data: coarse(0).map((value) => 0.4 + 0.25 * value) };
+    const doubtful = { ...size, data: coarse(0).map((value) => 100 + 0.25 * value) };
     expect(cutOutLikely(lumaOf(film(5, { clothes: navy })), doubtful).faint).toBeGreaterThan(0.5);
     expect(cutOutLikely(lumaOf(film(5, { clothes: navy })), { ...size, data: coarse(0) }).faint).toBeLessThan(
       0.5,

@@ -130,23 +130,28 @@ const sureWithin = 1 / 80;
 /**
  * Cuts people out by how likely each pixel is one of theirs: the edge is drawn to that of the picture.
  * @param luma of what they were found in
- * @param matte 0..1 a pixel of a picture of the same size
+ * @param matte of the same size
  * @throws CoreError `sizes-differ`
  */
 export function cutOutLikely(luma: GrayImage, matte: GrayImage): Cutout {
   checkSameSize(luma, matte);
   const size = { width: luma.width, height: luma.height };
-  const light = Float32Array.from(luma.data, (value) => value / 255);
-  const reach = Math.max(2, Math.round(Math.max(size.width, size.height) / 100));
-  const refined = guided(size, light, Float32Array.from(matte.data), reach, 1e-3);
-  const mask = Uint8Array.from(refined, (value) => (value > 0.5 ? 1 : 0));
+  const [light, likely] = [new Float32Array(luma.data.length), new Float32Array(luma.data.length)];
+  for (let pixel = 0; pixel < light.length; pixel++) {
+    light[pixel] = luma.data[pixel] / 255;
+    likely[pixel] = matte.data[pixel] / 255;
+  }
+  const reach = 2 * Math.max(1, Math.round(Math.max(size.width, size.height) / 200));
+  const refined = guided(size, light, likely, reach, 1e-3, 2);
+  const mask = new Uint8Array(refined.length);
+  for (let pixel = 0; pixel < mask.length; pixel++) mask[pixel] = refined[pixel] > 0.5 ? 1 : 0;
   fillHoles(size, mask, mask.length / 700);
   keepLarge(size, mask);
   const rim = rimOf(size, mask);
   const away = Math.ceil(Math.max(size.width, size.height) * sureWithin);
   const steps = [-away, away, -away * size.width, away * size.width];
   const doubtful = rim.filter((pixel) => {
-    const near = steps.map((step) => matte.data[pixel + step] ?? 0.5);
+    const near = steps.map((step) => likely[pixel + step] ?? 0.5);
     return Math.max(...near) - Math.min(...near) < 0.6;
   });
   return outlined(size, mask, rim.length > 0 ? doubtful.length / rim.length : 0);

@@ -1,6 +1,7 @@
 import type { Size } from '../geometry/size';
 import { cubicAt } from './cubic';
 import { blankYuv, chromaSide, resizePlane, type YuvImage } from './planes';
+import { spreadSquares, squaresOf } from './squares';
 
 /** pixels across at which movement is looked for, and the side of a block there */
 const across = 320;
@@ -75,6 +76,7 @@ function levelsOf({ width, height, y }: YuvImage): Padded[] {
 /**
  * How much two pictures differ round a point, where one is looked at a share of the movement before it and the other
  * the rest of it after: mean codes.
+ * @param most beyond which it does not matter by how much
  */
 function unlike(
   one: Padded,
@@ -84,12 +86,14 @@ function unlike(
   dx: number,
   dy: number,
   share: number,
+  most: number,
 ): number {
   const [ax, ay] = [Math.round(x - share * dx), Math.round(y - share * dy)];
   let a = cornerOf(one, ax, ay);
   let b = cornerOf(two, ax + Math.round(dx), ay + Math.round(dy));
   let sum = 0;
-  for (let row = 0; row < reach; row++, a += 2 * one.stride, b += 2 * one.stride)
+  const enough = most * reach ** 2;
+  for (let row = 0; row < reach && sum <= enough; row++, a += 2 * one.stride, b += 2 * one.stride)
     for (let column = 0; column < 2 * reach; column += 2)
       sum += Math.abs(one.data[a + column] - two.data[b + column]);
   return sum / reach ** 2;
@@ -116,7 +120,7 @@ function calmed(values: Float32Array, columns: number, rows: number): Float32Arr
 export function flowBetween(one: YuvImage, two: YuvImage, share: number): Flow {
   const [first, second] = [levelsOf(one), levelsOf(two)];
   const { width, height } = first[0];
-  const [columns, rows] = [Math.ceil(width / block), Math.ceil(height / block)];
+  const { width: columns, height: rows } = squaresOf(first[0], block);
   let dx: Float32Array = new Float32Array(columns * rows);
   let dy: Float32Array = new Float32Array(columns * rows);
   let unlikes = new Float32Array(columns * rows);
@@ -127,6 +131,12 @@ export function flowBetween(one: YuvImage, two: YuvImage, share: number): Flow {
     const ways = coarsest ? far : near;
     const [nextX, nextY] = [new Float32Array(dx.length), new Float32Array(dy.length)];
     unlikes = unlikes.map((_, at) => {
+      const beside = coarsest ? at - ((at % columns) & 1) - (Math.floor(at / columns) & 1) * columns : at;
+      if (beside < at) {
+        // Blocks lie so near to one another here that what is compared is nearly the same.
+        [nextX[at], nextY[at]] = [nextX[beside], nextY[beside]];
+        return 0;
+      }
       const x = ((at % columns) + 0.5) * block * scale;
       const y = (Math.floor(at / columns) + 0.5) * block * scale;
       const starts: [number, number][] = [
@@ -137,8 +147,9 @@ export function flowBetween(one: YuvImage, two: YuvImage, share: number): Flow {
       ];
       let [bestX, bestY, best, bestCost] = [0, 0, Infinity, Infinity];
       const tryAt = (moveX: number, moveY: number) => {
-        const found = unlike(a, b, x, y, moveX, moveY, share);
-        const cost = found + (stiffness * Math.hypot(moveX, moveY)) / scale;
+        const stiff = (stiffness * Math.hypot(moveX, moveY)) / scale;
+        const found = unlike(a, b, x, y, moveX, moveY, share, bestCost - stiff);
+        const cost = found + stiff;
         if (cost < bestCost) [bestX, bestY, best, bestCost] = [moveX, moveY, found, cost];
       };
       if (!coarsest) for (const [startX, startY] of starts) tryAt(Math.round(startX), Math.round(startY));
@@ -157,17 +168,10 @@ export function flowBetween(one: YuvImage, two: YuvImage, share: number): Flow {
 }
 
 /** By how much each pixel of a flow's size moves, between the middles of its blocks. */
-export function everyPixel({ size, columns, rows, dx, dy }: Flow): { dx: Float32Array; dy: Float32Array } {
-  const [alongX, alongY] = [dx, dy].map((data) => {
-    const moves = { width: columns, height: rows, data };
-    const out = new Float32Array(size.width * size.height);
-    for (let y = 0, pixel = 0; y < size.height; y++)
-      for (let x = 0; x < size.width; x++, pixel++)
-        out[pixel] = mixedAt(moves, (x + 0.5) / block, (y + 0.5) / block);
-    return out;
-  });
-  return { dx: alongX, dy: alongY };
-}
+export const everyPixel = ({ size, dx, dy }: Flow): { dx: Float32Array; dy: Float32Array } => ({
+  dx: spreadSquares(dx, block, size),
+  dy: spreadSquares(dy, block, size),
+});
 
 /** One plane of the picture between, each of its places taken from both sides along the movement there. */
 function planeBetween(

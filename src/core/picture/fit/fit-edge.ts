@@ -2,6 +2,7 @@ import type { Bounds, Point, Size } from '../../geometry/size';
 import { rasterMask } from '../mask';
 import type { Rings } from '../node';
 import { chromaSide, type YuvImage } from '../planes';
+import { meansOfSquares, squaresOf } from '../squares';
 import { rule, tellSides } from './two-sides';
 
 /** squares across the reach of an edge, in which is learned what colours there are on both sides */
@@ -11,27 +12,6 @@ const learnedFrom = 1.3;
 
 /** Coverage 0..255 of a part of a picture; nothing is covered elsewhere. */
 export type FittedEdge = Size & { left: number; top: number; data: Uint8Array };
-
-/** Means of a plane over squares, from a corner on. */
-function meansOfSquares(
-  { data, width, height }: { data: Uint8Array } & Size,
-  side: number,
-  { left, top }: { left: number; top: number },
-  size: Size,
-): Float32Array {
-  const out = new Float32Array(size.width * size.height);
-  for (let y = 0, to = 0; y < size.height; y++) {
-    const [first, last] = [top + y * side, Math.min(height, top + (y + 1) * side)];
-    for (let x = 0; x < size.width; x++, to++) {
-      const [from, until] = [left + x * side, Math.min(width, left + (x + 1) * side)];
-      let sum = 0;
-      for (let row = first * width; row < last * width; row += width)
-        for (let at = row + from; at < row + until; at++) sum += data[at];
-      out[to] = sum / Math.max(1, (last - first) * (until - from));
-    }
-  }
-  return out;
-}
 
 /** The part of a picture in which an outline may be drawn elsewhere and its colours are learned; its sides whole squares from even corners. */
 function partOf(rings: Rings, picture: Size, reach: number, side: number): Bounds {
@@ -65,7 +45,7 @@ export function fitEdge(picture: YuvImage, rings: Rings, reach: number): FittedE
   const size = { width: Math.max(0, part.right - left), height: Math.max(0, part.bottom - top) };
   const own = rings.map((ring) => ring.map(([x, y]): Point => [x - left, y - top]));
   const { data } = rasterMask(own, 0, size);
-  const squares = { width: Math.ceil(size.width / side), height: Math.ceil(size.height / side) };
+  const squares = squaresOf(size, side);
   if (reach <= 0 || squares.width < 2 || squares.height < 2) return { left, top, ...size, data };
   const small = { width: chromaSide(picture.width), height: chromaSide(picture.height) };
   const corner = { left: left / 2, top: top / 2 };
