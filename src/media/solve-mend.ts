@@ -5,10 +5,7 @@ import { trackThrough } from '@/core/footage/track/track';
 import type { GrayImage } from '@/core/picture/image';
 import type { Footage } from './footage';
 import type { Progress } from './measure-take';
-import { gone, grayAt, pictureOf } from './task-pictures';
-
-/** strokes are carried on in pictures no larger than this */
-const acrossTrack = 480;
+import { acrossTrack, gone, graysOf, pictureOf } from './task-pictures';
 
 /** Puts right who was cut out of some pictures, by strokes that were drawn on some of them and are carried to the others. */
 export async function solveMend(
@@ -18,10 +15,8 @@ export async function solveMend(
 ): Promise<Figure[]> {
   const times = figures.map(({ seconds }) => seconds);
   const pictures: GrayImage[] = [];
-  for (const [index, seconds] of times.entries()) {
-    pictures.push(await grayAt(footage, media, seconds, acrossTrack));
-    onProgress((0.5 * (index + 1)) / times.length);
-  }
+  const onPictures = (share: number) => onProgress(0.5 * share);
+  for await (const picture of graysOf(footage, media, times, acrossTrack, onPictures)) pictures.push(picture);
   const tracks = mends.map((mend) =>
     trackThrough(pictures, times, [{ time: mend.seconds, at: heldAt(mend) }], holdOf(mend)),
   );

@@ -20,7 +20,7 @@ import { solveCutout, solveFigures } from './solve-cutout';
 import { solveMend } from './solve-mend';
 import { solveMomentSeam } from './solve-seam';
 import { solveVeil } from './solve-veil';
-import { acrossTrack, gone, grayAt, looked, mostTracked, pictureOf } from './task-pictures';
+import { acrossTrack, gone, graysOf, looked, mostTracked, pictureOf } from './task-pictures';
 
 /** pixels across an outline, at about which it is looked under: noise of single pixels is lost in them */
 const acrossOutline = 24;
@@ -90,10 +90,9 @@ async function solvePath(
 ): Promise<FreePath> {
   const within = looked(times, from, until, mostOfPath);
   const pass = new FreePathPass();
-  for (const [index, seconds] of within.entries()) {
-    pass.push({ luma: await grayAt(footage, media, seconds, acrossTrack), seconds });
-    onProgress((index + 1) / within.length);
-  }
+  let next = 0;
+  for await (const luma of graysOf(footage, media, within, acrossTrack, onProgress))
+    pass.push({ luma, seconds: within[next++] });
   return pass.finish();
 }
 
@@ -109,11 +108,9 @@ async function solveFall(
   const within = looked(times, from, until);
   const fronts: number[] = [];
   let before: GrayImage | null = null;
-  for (const [index, seconds] of within.entries()) {
-    const picture = await grayAt(footage, media, seconds, acrossFall);
+  for await (const picture of graysOf(footage, media, within, acrossFall, onProgress)) {
     before ??= picture;
     fronts.push(frontIn(before, picture));
-    onProgress((index + 1) / within.length);
   }
   return fallOf(fronts, within);
 }
@@ -126,10 +123,9 @@ async function solveTrack(
 ): Promise<Track> {
   const within = looked(times, from, until, mostTracked);
   const pictures: GrayImage[] = [];
-  for (const [index, seconds] of within.entries()) {
-    pictures.push(await grayAt(footage, media, seconds, acrossTrack));
-    onProgress((0.6 * (index + 1)) / within.length);
-  }
+  const onPictures = (share: number) => onProgress(0.6 * share);
+  for await (const picture of graysOf(footage, media, within, acrossTrack, onPictures))
+    pictures.push(picture);
   const track = trackThrough(pictures, within, taps, reach);
   onProgress(1);
   return track;

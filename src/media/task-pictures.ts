@@ -3,6 +3,7 @@ import { fitWithin, type Size } from '@/core/geometry/size';
 import type { GrayImage, RgbaImage } from '@/core/picture/image';
 import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
 import type { Footage } from './footage';
+import type { Progress } from './measure-take';
 
 /** pictures of a stretch that are looked at, at the most: of a fast camera's every second one, or fewer */
 const mostPictures = 400;
@@ -20,7 +21,7 @@ export const gone = () => refuse('absent', 'The take is no longer in this browse
 /** somebody is cut out of pictures no larger than this */
 export const acrossCutout = 640;
 
-/** a point is followed in pictures no larger than this, and in so many at the most: of more, in every second one, or fewer */
+/** a point is followed, and strokes are carried on, in pictures no larger than this, and in so many at the most: of more, in every second one, or fewer */
 export const [acrossTrack, mostTracked] = [480, 600];
 
 /** One picture of a file, no larger than somebody is cut out of. @returns null where the file is not here */
@@ -34,16 +35,25 @@ export async function pictureOf(
 }
 
 /** The light of one picture of a file, no larger than asked; whole bytes, so that a minute of them fits into memory. */
-export async function grayAt(
-  footage: Footage,
-  media: string,
-  seconds: number,
-  across: number,
-): Promise<GrayImage> {
+async function grayAt(footage: Footage, media: string, seconds: number, across: number): Promise<GrayImage> {
   const picture = await footage.at(media, seconds + 1e-6);
   if (!picture) return gone();
   const { width, height, y } = resizeYuv(picture, fitWithin(picture, across));
   const gray = { width, height, data: Uint8Array.from(y) };
   footage.release();
   return gray;
+}
+
+/** The light of pictures of a file, one after the other. @param within their seconds */
+export async function* graysOf(
+  footage: Footage,
+  media: string,
+  within: readonly number[],
+  across: number,
+  onProgress: Progress,
+): AsyncGenerator<GrayImage> {
+  for (const [index, seconds] of within.entries()) {
+    yield await grayAt(footage, media, seconds, across);
+    onProgress((index + 1) / within.length);
+  }
 }

@@ -1,6 +1,6 @@
 import { invertAffine, mapPoint } from '../geometry/affine';
 import type { Point } from '../geometry/size';
-import { matrixAt, showsAt, type Matte, type MediaNode, type Rings } from './node';
+import { matrixAt, secondsAt, showsAt, type Matte, type MediaNode, type Rings } from './node';
 import { ringsAt } from './outline';
 
 /** True where a point lies inside an odd number of rings. */
@@ -39,4 +39,16 @@ export function layerAt(
       return { layer, inContent };
   }
   return null;
+}
+
+/** A place in a file: seconds of it, and a point in shares of its picture. */
+export type FilePlace = { media: string; time: number; at: Point };
+
+/** The place in a file that shows at a point, as {@link layerAt} finds it; null where none shows. */
+export function filePlaceAt(layers: readonly MediaNode[], frame: number, at: Point): FilePlace | null {
+  const found = layerAt(layers, frame, at);
+  if (!found) return null;
+  const { size, media } = found.layer.content;
+  const [x, y] = found.inContent;
+  return { media, time: secondsAt(found.layer, frame), at: [x / size.width, y / size.height] };
 }

@@ -7,7 +7,8 @@ import { usualReach, veilReaches } from '@/core/model/hidden';
 import type { Moment } from '@/core/model/records';
 import { headUnder, type Head } from '@/core/people/head';
 import { headsInWhole, partRound } from '@/core/people/look-at';
-import { layerAt } from '@/core/picture/layer-at';
+import { tappedHead } from '@/core/people/tapped-head';
+import { filePlaceAt } from '@/core/picture/layer-at';
 import { matrixAt, mediaIn, secondsAt, showsAt } from '@/core/picture/node';
 import { spotsAt } from '@/core/picture/veil';
 import { hideSomebody, tapHidden } from '@/store/commands/veils';
@@ -23,9 +24,6 @@ import type { Hiding } from './use-hiding';
 
 /** Reaches of heads, as shares of the picture's width, for which one is looked for after the other. */
 const lookedAt = [0.16, 0.06, 0.02];
-
-/** The edge of a head towards the middle of the picture: the other one may lie beyond it. */
-const innerEdge = ({ at: [x, y], reach }: Head): Point => [x < 0.5 ? x + reach : x - reach, y];
 
 /** The picture as something to tap on whom to hide: the face under the tap is looked for, and its size with it. */
 export function HidePad({
@@ -62,14 +60,9 @@ export function HidePad({
   const layers = mediaIn(showing.tree);
   const now = showing.frame;
 
-  /** The layer at a point of the stage, and where that is in its file. */
-  const fileAt = (pointed: Point) => {
+  const placeAt = (pointed: Point) => {
     const [x, y] = pointAt(pointed);
-    const found = layerAt(layers, now, [x * project.width, y * project.height]);
-    if (!found) return null;
-    const { size, media } = found.layer.content;
-    const at: Point = [found.inContent[0] / size.width, found.inContent[1] / size.height];
-    return { media, at, time: secondsAt(found.layer, now) };
+    return filePlaceAt(layers, now, [x * project.width, y * project.height]);
   };
   const headAt = async (pointed: Point): Promise<Head | null> => {
     const shown = canvas?.current;
@@ -88,7 +81,7 @@ export function HidePad({
     return null;
   };
   const tap = async (pointed: Point) => {
-    const where = fileAt(pointed);
+    const where = placeAt(pointed);
     const take = where && snapshot.takes.find(({ media }) => media === where.media);
     const measure = take && takeMeasure(snapshot, take);
     const { wanted } = hiding;
@@ -99,12 +92,9 @@ export function HidePad({
     hiding.look();
     // Without what finds people the tap stands as it is.
     const head = await headAt(pointed).catch(() => null);
-    const middle = (head && fileAt(head.at)) ?? where;
-    const edge = head && fileAt(innerEdge(head));
-    const isSame = middle.media === where.media && edge?.media === where.media;
-    const at = isSame ? middle.at : where.at;
-    const reach = isSame && edge ? Math.abs(edge.at[0] - middle.at[0]) : usualReach;
-    const place = { time: where.time, at };
+    const found = tappedHead(where, head, placeAt);
+    const place = { time: found.place.time, at: found.place.at };
+    const reach = found.reach ?? usualReach;
     const step = meanStep(measure.times);
     await attempt(() =>
       wanted.is === 'again'
@@ -118,7 +108,7 @@ export function HidePad({
           ),
     );
     hiding.done(
-      isSame
+      found.reach !== null
         ? 'The face under the tap was found, and is hidden.'
         : 'No face was found under the tap: what you tapped is hidden. Make it as large as it has to be.',
     );
