@@ -1,6 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { describe, expect } from 'vitest';
-import { mediaIn, secondsAt } from '@/core/picture/node';
+import { mapPoint } from '@/core/geometry/affine';
+import type { Size } from '@/core/geometry/size';
+import { matrixAt, mediaIn, secondsAt } from '@/core/picture/node';
 import type { YuvImage } from '@/core/picture/planes';
 import { addMoment } from '@/store/commands/plan';
 import { setMoment } from '@/store/commands/moments';
@@ -9,7 +11,8 @@ import { laySeconds } from '@/store/commands/song';
 import { phone } from './support/bench-page';
 import { filmed, filmPerson, perSecond, personIn } from './support/composite';
 import { decode, ffmpeg } from './support/ffmpeg';
-import { keysOf } from './support/hands';
+import { Fingers } from './support/fingers';
+import { fingerOf, keysOf } from './support/hands';
 import { storedShot } from './support/rebuild';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
@@ -122,6 +125,38 @@ describe('somebody who did not agree to be shown', () => {
     expect(await bench.finding('veil.hidden').count()).toBe(0);
     await bench.undo();
     await bench.found('veil.hidden');
+  });
+
+  test('is hidden by a finger on a phone, and shows again by one', async ({ open, file }) => {
+    filmPerson(file('run.mp4'), 6);
+    const bench = await open({ seed: await film, at: 'station=build', size: phone });
+    const { page } = bench;
+    await bench.bringIn(file('run.mp4'));
+    await bench.settled();
+    await bench.choose('Take for the pass', 'Run');
+    await bench.settled();
+    const finger = fingerOf(bench);
+    await finger.press(page.getByRole('button', { name: 'Hide somebody' }));
+    const pad = page.getByTestId('tap');
+    const shot = await storedShot(bench, 'The ramp');
+    const [layer] = mediaIn(shot.tree);
+    const frame = Number(await page.locator('canvas[data-frame]').getAttribute('data-frame'));
+    const head = personIn(Math.round(secondsAt(layer, frame) * perSecond)).slice(0, 20);
+    const middle = (axis: 0 | 1) => head.reduce((sum, point) => sum + point[axis], 0) / head.length;
+    const inFile: [number, number] = [middle(0) * filmed.width, middle(1) * filmed.height];
+    const [x, y] = mapPoint(matrixAt(layer, frame), inFile);
+    const box = await pad.boundingBox();
+    if (!box) throw new Error('The picture cannot be tapped.');
+    const fingers = await Fingers.on(page);
+    const { size } = shot.tree.content as { size: Size };
+    await fingers.tap([box.x + (x / size.width) * box.width, box.y + (y / size.height) * box.height]);
+    await page.getByRole('status').filter({ hasText: 'The face under the tap was found' }).waitFor();
+    await bench.settled();
+    await bench.found('veil.hidden');
+    await finger.press(page.getByRole('button', { name: 'Show them again: Run' }));
+    await bench.settled();
+    expect(await bench.finding('veil.hidden').count()).toBe(0);
+    expect(await bench.overflow()).toBe(0);
   });
 
   test('is hidden by keys alone where no face is found, and that is said', async ({ open, file }) => {

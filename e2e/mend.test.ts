@@ -6,9 +6,11 @@ import { addMoment } from '@/store/commands/plan';
 import { setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
 import { laySeconds } from '@/store/commands/song';
-import type { BenchPage } from './support/bench-page';
+import { phone, type BenchPage } from './support/bench-page';
 import { boardIn, filmed, filmPerson, perSecond, personIn } from './support/composite';
 import { ffmpeg } from './support/ffmpeg';
+import { Fingers } from './support/fingers';
+import { fingerOf } from './support/hands';
 import { storedShot } from './support/rebuild';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
@@ -152,6 +154,44 @@ describe('what finding people does not find', () => {
       .getByTestId('mends')
       .filter({ hasText: `Strokes on frame ${start + 15} ` })
       .waitFor();
+  });
+});
+
+describe('a stroke by a finger', () => {
+  test('is a line that is drawn or a dot that is tapped, under a loupe, and is taken back by Undo', async ({
+    open,
+    file,
+  }) => {
+    filmPerson(file('sign.mp4'), 3, { holds: true });
+    const bench = await open({ seed: await film, at: 'station=build', size: phone });
+    const { page } = bench;
+    await bench.bringIn(file('sign.mp4'));
+    await bench.settled();
+    await bench.choose('Take for the take of the movement', 'Sign');
+    await bench.settled();
+    const finger = fingerOf(bench);
+    await finger.press(page.getByRole('button', { name: 'Mend', exact: true }));
+    const pad = page.locator('[data-draw]');
+    await pad.scrollIntoViewIfNeeded();
+    const box = await pad.boundingBox();
+    if (!box) throw new Error('There is nothing to draw on.');
+    const [from, , until] = boardIn(0);
+    const at = (share: number): [number, number] => [
+      box.x + (from[0] + share * (until[0] - from[0])) * box.width,
+      box.y + (from[1] + share * (until[1] - from[1])) * box.height,
+    ];
+    const fingers = await Fingers.on(page);
+    const strokes = page.getByTestId('mends');
+    await fingers.tap(at(0.5));
+    await strokes.filter({ hasText: 'Strokes on frame' }).waitFor();
+    await bench.undo(1);
+    await strokes.filter({ hasText: 'A stroke takes' }).waitFor();
+    await fingers.along([0.25, 0.4, 0.6, 0.75].map(at), () => page.locator('[data-loupe]').waitFor());
+    await strokes.filter({ hasText: 'Strokes on frame' }).waitFor();
+    await bench.settled();
+    const [mended] = await answered(bench, 'mend-1');
+    expect(heldOf([mended])[0]).toBeGreaterThan(0.9);
+    expect(await bench.overflow()).toBe(0);
   });
 });
 

@@ -11,7 +11,7 @@ import type { Frame } from '@/ui/stage/stage';
 const clamp = (value: number) => Math.min(1, Math.max(0, value));
 
 /**
- * Takes a line that is drawn on the picture by pointer or finger. By keys: arrows move a mark, Enter sets a point
+ * Takes a line that is drawn on the picture by pointer or finger, or a dot that is tapped. By keys: arrows move a mark, Enter sets a point
  * there, Backspace takes the last one back; a brush paints at once, a line is closed by a second Enter on one spot.
  * @param brush its width in shares of the frame; null draws round something
  */
@@ -35,16 +35,16 @@ export function DrawPad({
     return box ? [clamp((x - box.left) / box.width), clamp((y - box.top) / box.height)] : [0, 0];
   };
   const drag = useDrag(
-    ({ initial, xy, first, last, event, memo }: DragState<Point[]> & { first: boolean }) => {
-      const drawn = [...(first || !memo ? [share(initial)] : memo), share(xy)];
-      const grip = gripOf({ last, event });
+    ({ initial, xy, first, last, tap, event, memo }: DragState<Point[]> & { first: boolean }) => {
+      const drawn = tap ? [share(xy)] : [...(first || !memo ? [share(initial)] : memo), share(xy)];
+      const grip = tap ? 'done' : gripOf({ last, event });
       setFinger(grip === 'held' && isFinger(event));
       setMark(null);
       setPath(grip === 'held' ? drawn : []);
       if (grip === 'done') onDraw(drawn);
       return drawn;
     },
-    { threshold: 2, pointer: { keys: false } },
+    { threshold: 2, filterTaps: true, pointer: { keys: false } },
   );
   const enter = (at: Point) => {
     if (brush !== null) return onDraw([at]);
