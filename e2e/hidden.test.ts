@@ -8,7 +8,7 @@ import { addMoment } from '@/store/commands/plan';
 import { setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
 import { laySeconds } from '@/store/commands/song';
-import { phone } from './support/bench-page';
+import { phone, type BenchPage, type Opening } from './support/bench-page';
 import { filmed, filmPerson, perSecond, personIn } from './support/composite';
 import { decode, ffmpeg } from './support/ffmpeg';
 import { Fingers } from './support/fingers';
@@ -61,6 +61,17 @@ function detailAt({ width, y }: YuvImage, [cx, cy]: [number, number], reach = 14
       count++;
     }
   return sum / count;
+}
+
+/** A phone on which somebody alone passes in the first moment. */
+async function openPass(open: (how: Opening) => Promise<BenchPage>, path: string): Promise<BenchPage> {
+  filmPerson(path, 6);
+  const bench = await open({ seed: await film, at: 'station=build', size: phone });
+  await bench.bringIn(path);
+  await bench.settled();
+  await bench.choose('Take for the pass', 'Run');
+  await bench.settled();
+  return bench;
 }
 
 describe('somebody who did not agree to be shown', () => {
@@ -128,13 +139,8 @@ describe('somebody who did not agree to be shown', () => {
   });
 
   test('is hidden by a finger on a phone, and shows again by one', async ({ open, file }) => {
-    filmPerson(file('run.mp4'), 6);
-    const bench = await open({ seed: await film, at: 'station=build', size: phone });
+    const bench = await openPass(open, file('run.mp4'));
     const { page } = bench;
-    await bench.bringIn(file('run.mp4'));
-    await bench.settled();
-    await bench.choose('Take for the pass', 'Run');
-    await bench.settled();
     const finger = fingerOf(bench);
     await finger.press(page.getByRole('button', { name: 'Hide somebody' }));
     const pad = page.getByTestId('tap');
@@ -160,13 +166,8 @@ describe('somebody who did not agree to be shown', () => {
   });
 
   test('is hidden by keys alone where no face is found, and that is said', async ({ open, file }) => {
-    filmPerson(file('run.mp4'), 6);
-    const bench = await open({ seed: await film, at: 'station=build', size: phone });
+    const bench = await openPass(open, file('run.mp4'));
     const { page } = bench;
-    await bench.bringIn(file('run.mp4'));
-    await bench.settled();
-    await bench.choose('Take for the pass', 'Run');
-    await bench.settled();
     const keys = keysOf(bench);
     await keys.press(page.getByRole('button', { name: 'Hide somebody' }));
     // Above whoever passes.

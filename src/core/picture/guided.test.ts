@@ -59,4 +59,20 @@ describe('values smoothed along a guide', () => {
       { numRuns: 60 },
     );
   });
+
+  // Source: He & Sun 2015: what squares of pixels say is close to what pixels say.
+  it('are nearly the same where squares of pixels are looked at as one', () => {
+    const [size, next] = [{ width: 80, height: 60 }, seeded(4)];
+    const far = (pixel: number) => Math.hypot((pixel % 80) - 40, Math.floor(pixel / 80) - 30);
+    const all = (of: (pixel: number) => number) => Float32Array.from({ length: 80 * 60 }, (_, at) => of(at));
+    const guide = all((pixel) => (far(pixel) < 18 ? 0.7 : 0.3) + 0.02 * next());
+    // A disc that is known too large, with a soft edge.
+    const values = all((pixel) => Math.min(1, Math.max(0, (24 - far(pixel)) / 8)));
+    const [exact, quick] = [1, 2].map((side) => guided(size, guide, values, 6, 1e-3, side));
+    const off = exact.map((value, pixel) => Math.abs(value - quick[pixel]));
+    expect(off.reduce((sum, one) => sum + one, 0) / off.length).toBeLessThan(0.01);
+    expect(off.filter((one) => one > 0.1).length).toBeLessThan(0.01 * off.length);
+    const inside = (of: Float32Array) => of.reduce((sum, value) => sum + Number(value > 0.5), 0);
+    expect(Math.abs(inside(quick) / inside(exact) - 1)).toBeLessThan(0.02);
+  });
 });
