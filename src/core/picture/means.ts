@@ -2,39 +2,24 @@ import type { Size } from '../geometry/size';
 
 /** Means of squares that reach so many pixels to each side, cut off at the edge. */
 export function meansOf({ width, height }: Size, values: Float32Array, reach: number): Float32Array {
-  const rows = new Float32Array(values.length);
-  for (let row = 0; row < values.length; row += width) {
-    let [sum, count] = [0, 0];
-    for (let x = 0; x < Math.min(reach, width); x++, count++) sum += values[row + x];
+  const sums = new Float64Array((width + 1) * (height + 1));
+  for (let y = 0; y < height; y++)
+    for (let x = 0, row = 0; x < width; x++) {
+      row += values[y * width + x];
+      sums[(y + 1) * (width + 1) + x + 1] = sums[y * (width + 1) + x + 1] + row;
+    }
+  const out = new Float32Array(width * height);
+  for (let y = 0; y < height; y++) {
+    const [top, bottom] = [
+      Math.max(0, y - reach) * (width + 1),
+      Math.min(height, y + reach + 1) * (width + 1),
+    ];
+    const rows = (bottom - top) / (width + 1);
     for (let x = 0; x < width; x++) {
-      if (x + reach < width) {
-        sum += values[row + x + reach];
-        count++;
-      }
-      if (x > reach) {
-        sum -= values[row + x - reach - 1];
-        count--;
-      }
-      rows[row + x] = sum / count;
+      const [left, right] = [Math.max(0, x - reach), Math.min(width, x + reach + 1)];
+      const sum = sums[bottom + right] - sums[bottom + left] - sums[top + right] + sums[top + left];
+      out[y * width + x] = sum / (rows * (right - left));
     }
-  }
-  const out = new Float32Array(values.length);
-  const sums = new Float64Array(width);
-  const add = (y: number, sign: number) => {
-    for (let x = 0, at = y * width; x < width; x++, at++) sums[x] += sign * rows[at];
-  };
-  let count = 0;
-  for (let y = 0; y < Math.min(reach, height); y++, count++) add(y, 1);
-  for (let y = 0, at = 0; y < height; y++) {
-    if (y + reach < height) {
-      add(y + reach, 1);
-      count++;
-    }
-    if (y > reach) {
-      add(y - reach - 1, -1);
-      count--;
-    }
-    for (let x = 0; x < width; x++, at++) out[at] = sums[x] / count;
   }
   return out;
 }
