@@ -1,8 +1,13 @@
 /** Takes the pictures in docs/screenshots from the demo project: `npm run screenshots` after a build. */
 import 'fake-indexeddb/auto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { BenchPage, desktop, phone } from '../e2e/support/bench-page';
 import { openBrowser } from '../e2e/support/browser';
+import { filmStance } from '../e2e/support/figure/film-stance';
+import { reaching, standing, standingAt } from '../e2e/support/figure/stance';
 import { FilmSet } from '../e2e/support/film-set';
 import { startServer } from '../e2e/support/server';
 
@@ -112,10 +117,6 @@ await set.told('watch.crossing');
 const top = () => page.getByLabel('Viewfinder').evaluate((video) => video.scrollIntoView());
 await top();
 await shoot('shoot-camera-phone');
-await page.setViewportSize({ width: phone.height, height: phone.width });
-await page.getByRole('button', { name: 'Leave full screen' }).waitFor();
-await shoot('shoot-camera-wide');
-await page.setViewportSize(phone);
 await set.fault('Over the seam');
 await set.choose('/right');
 await shoot('shoot-phone');
@@ -137,4 +138,38 @@ await set.choose('/left');
 await shoot('shoot');
 await bench.close();
 await browser.close();
+
+// A modelled figure stands before a camera of the demo's set, a little otherwise than in an earlier take.
+const place = mkdtempSync(join(tmpdir(), 'screenshots-'));
+const [earlier, now] = [join(place, 'right-take-three.mp4'), join(place, 'camera.mjpeg')];
+const how = {
+  plate: 'public/demo/bench-plate-start.mp4',
+  camera: { at: [0, 1.1, 4.6], tall: 1.9 },
+  size: { width: 1280, height: 720 },
+  seconds: 4,
+} as const;
+filmStance(earlier, standingAt(reaching, [-0.5, 0, 0]), how, '-c:v', 'libx264', '-crf', '16');
+const lower = { ...standing, elbowRight: [0.4, 1.3, 0.05], wristRight: [0.6, 1.22, 0.12] } as const;
+filmStance(now, standingAt(lower, [-0.36, 0, 0]), how, '-c:v', 'mjpeg', '-q:v', '2');
+const filming = await openBrowser(
+  '--use-fake-device-for-media-stream',
+  '--use-fake-ui-for-media-stream',
+  `--use-file-for-fake-video-capture=${now}`,
+);
+const posed = await FilmSet.open((opening) => BenchPage.open(filming, server.url, opening));
+await posed.bench.bringIn(earlier);
+await posed.bench.settled();
+await posed.choose('/right');
+await posed.part('Camera');
+await posed.page.getByRole('button', { name: 'Open the camera' }).click();
+await posed.page.getByRole('button', { name: 'Stand as before' }).click();
+await posed.bench.choose('Earlier picture', 'Right take three');
+await posed.page.getByTestId('pose-words').filter({ hasText: /cm/ }).waitFor();
+await posed.page.setViewportSize({ width: phone.height, height: phone.width });
+await posed.page.getByRole('button', { name: 'Leave full screen' }).waitFor();
+await posed.page.getByTestId('pose-words').filter({ hasText: /cm/ }).waitFor();
+await shoot('shoot-pose-wide', posed.page);
+await posed.bench.close();
+await filming.close();
+rmSync(place, { recursive: true });
 await server.stop();

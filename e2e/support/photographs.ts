@@ -46,3 +46,6 @@ export const cat = (): string =>
  */
 export const standing = (): string =>
   outOf('opencv-doc', 'usr/share/doc/opencv-doc/examples/data/basketball1.png');
+
+/** A photograph of houses under trees, nobody in it, of 512 × 384 pixels. */
+export const houses = (): string => outOf('opencv-doc', 'usr/share/doc/opencv-doc/examples/data/home.jpg');

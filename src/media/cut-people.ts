@@ -1,4 +1,4 @@
-import { Agreement } from '@/core/footage/agreement';
+import { Agreement } from '@/core/footage/agreement/agreement';
 import { cutOutLikely } from '@/core/footage/cutout';
 import type { Figure } from '@/core/footage/figures';
 import { fitWithin, type Size } from '@/core/geometry/size';
@@ -18,7 +18,7 @@ const found = 0.8;
  * Seconds for which pictures may go by without a look for people, and how much that is new in a picture asks for one all
  * the same, as a share of who shows. By trial: e2e/ghost, bench.
  */
-const [unlooked, mostNew] = [0.2, 0.3];
+const [unlooked, mostNew] = [0.2, 0.25];
 
 /** A picture out of which somebody is cut, and the size in which the pictures agree on it. */
 type Cut = { seconds: number; luma: GrayImage & { data: Uint8Array }; small: Size };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { painted, shot, texture } from '../__tests__/scene';
-import { inPlace } from '../geometry/placement';
-import { rgbaToYuv, type YuvImage } from '../picture/planes';
+import { painted, shot, texture } from '../../__tests__/scene';
+import { inPlace } from '../../geometry/placement';
+import { rgbaToYuv, type YuvImage } from '../../picture/planes';
 import { Agreement } from './agreement';
 
 const size = { width: 160, height: 96 };
@@ -80,6 +80,43 @@ describe('who is in pictures, as these agree on it', () => {
     );
     // Where nobody looks at all, nobody is there.
     for (const likely of agreed(films.slice(0, 4), [])) expect(Math.max(...likely)).toBe(0);
+  });
+
+  it('keeps what is thin and goes along with no block, in every picture in which somebody looked', () => {
+    // A stick sways across the ground, eight pixels a picture and four thick: no block goes along with it.
+    const stickAt = (picture: number) => 10 + ((8 * picture) % 90);
+    const isStick = (picture: number, x: number, y: number) =>
+      y >= 8 && y < 36 && Math.abs(x - stickAt(picture)) < 2;
+    const seen = films.map((_, picture) => {
+      const { y: luma, ...rest } = film(picture);
+      return {
+        ...rest,
+        y: luma.map((value, pixel) =>
+          isStick(picture, pixel % size.width, Math.floor(pixel / size.width)) ? 255 : value,
+        ),
+      };
+    });
+    const held = all.map((likely, picture) =>
+      likely.map((value, pixel) =>
+        isStick(picture, pixel % size.width, Math.floor(pixel / size.width)) ? 255 : value,
+      ),
+    );
+    const out = agreed(
+      seen,
+      held.map((likely, picture) => (picture % 2 === 0 ? likely : undefined)),
+    );
+    const share = (picture: number) => {
+      let [shown, stick] = [0, 0];
+      out[picture].forEach((value, pixel) => {
+        if (!isStick(picture, pixel % size.width, Math.floor(pixel / size.width))) return;
+        stick++;
+        shown += Number(value > 127);
+      });
+      return shown / stick;
+    };
+    for (const picture of [2, 4, 6, 8, 10]) expect(share(picture), `${picture}`).toBeGreaterThan(0.95);
+    for (const [picture, likely] of out.entries())
+      expect(overlap(likely, held[picture]), `${picture}`).toBeGreaterThan(0.8);
   });
 
   it('says how much of a picture is new: little while somebody goes on, much once they are there or are gone', () => {

@@ -1,0 +1,92 @@
+import type { Size } from '../../geometry/size';
+import { everyPixel, type Flow } from '../../picture/between';
+import { meansOf } from '../../picture/means';
+import type { YuvImage } from '../../picture/planes';
+
+/** what a picture says counts so much less in the next one, and the codes by which what moved may differ. By trial */
+const [kept, unlike] = [0.95, 20];
+/** pixels to each side over which it is looked whether the same thing moved here */
+const round = 2;
+
+/** where so little is left of what a pixel's neighbour in time says, it shows something else. By trial */
+const leastCarried = 0.5;
+
+/** What pictures beyond one say of its pixels: likelihoods, each as much as it counts, and how much they all count. */
+export type Said = { sum: Float32Array; weight: Float32Array };
+
+/** A picture as it is kept until those after it are known. */
+export type Looked = {
+  picture: YuvImage;
+  /** how likely each pixel shows somebody, 0..255, and how much that counts */
+  likely: Uint8Array;
+  counts: number;
+  /** what the pictures before it say, and the movement from the one before; null of the first */
+  before: Said;
+  flow: Flow | null;
+};
+
+/** Nothing is said of a picture. */
+export const nothing = ({ width, height }: Size): Said => ({
+  sum: new Float32Array(width * height),
+  weight: new Float32Array(width * height),
+});
+
+/** The value a share to the right of a pixel and a share below it. */
+const mixedAt = (of: Float32Array, at: number, width: number, right: number, down: number): number => {
+  const top = of[at] + right * (of[at + 1] - of[at]);
+  const bottom = of[at + width] + right * (of[at + width + 1] - of[at + width]);
+  return top + down * (bottom - top);
+};
+
+/**
+ * What a picture and those beyond it say, carried to its neighbour along what moves; less where that shows something else.
+ * @param flow from the earlier of the two to the later
+ * @param way 1 where `to` is the later, -1 where it is the earlier
+ * @returns with how many pixels show something else
+ */
+export function carried(
+  from: Looked,
+  beyond: Said,
+  to: Looked,
+  flow: Flow,
+  way: 1 | -1,
+): { said: Said; others: number } {
+  const { width, height, y: luma } = to.picture;
+  const { dx, dy } = everyPixel(flow);
+  const [light, sums, weights] = [
+    Float32Array.from(from.picture.y),
+    beyond.sum.slice(),
+    beyond.weight.slice(),
+  ];
+  for (let pixel = 0; pixel < sums.length; pixel++) {
+    sums[pixel] += from.counts * from.likely[pixel];
+    weights[pixel] += from.counts;
+  }
+  const said = nothing(to.picture);
+  const differs = new Float32Array(width * height);
+  for (let y = 0, pixel = 0; y < height; y++)
+    for (let x = 0; x < width; x++, pixel++) {
+      const fromX = x - way * dx[pixel];
+      const fromY = y - way * dy[pixel];
+      if (fromX < 0 || fromY < 0 || fromX > width - 1 || fromY > height - 1) {
+        differs[pixel] = 255;
+        continue;
+      }
+      const column = Math.min(width - 2, Math.floor(fromX));
+      const row = Math.min(height - 2, Math.floor(fromY));
+      const [right, down] = [fromX - column, fromY - row];
+      const at = row * width + column;
+      differs[pixel] = Math.abs(mixedAt(light, at, width, right, down) - luma[pixel]);
+      said.sum[pixel] = mixedAt(sums, at, width, right, down);
+      said.weight[pixel] = mixedAt(weights, at, width, right, down);
+    }
+  const means = meansOf(to.picture, differs, round);
+  let others = 0;
+  for (let pixel = 0; pixel < means.length; pixel++) {
+    const share = kept * Math.exp(-((means[pixel] / unlike) ** 2));
+    if (share < leastCarried) others++;
+    said.sum[pixel] *= share;
+    said.weight[pixel] *= share;
+  }
+  return { said, others };
+}
