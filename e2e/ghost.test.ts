@@ -13,7 +13,7 @@ import { laySeconds } from '@/store/commands/song';
 import type { BenchPage } from './support/bench-page';
 import { filmed, filmPerson, perSecond, personIn } from './support/composite';
 import { decode } from './support/ffmpeg';
-import { filmDancer } from './support/figure/film-dancer';
+import { filmDancer, filmEmptySet, type DancerFilm } from './support/figure/film-dancer';
 import { cat, houses } from './support/photographs';
 import { storedShot } from './support/rebuild';
 import { seeded } from './support/seeds';
@@ -81,6 +81,12 @@ function overlapsOf(
   console.info(`Intersection over union: ${mean.toFixed(3)}, least ${least.toFixed(3)}.`);
   return { mean, least };
 }
+
+const dance = { size: filmed, perSecond, seconds: 5 };
+
+/** Cover of 0..255 as shares. */
+const shareOf = (covers: (picture: number) => Uint8Array) => (picture: number) =>
+  Float32Array.from(covers(picture), (cover) => cover / 255);
 
 /** Brings the take in and puts it into its slot. */
 async function choose(bench: BenchPage, path: string): Promise<void> {
@@ -178,15 +184,32 @@ describe('a ghost trail from a camera that moves, without an empty set', () => {
     open,
     file,
   }) => {
-    const covers = filmDancer(file('run.mp4'), houses(), { size: filmed, perSecond, seconds: 5 });
+    const covers = filmDancer(file('run.mp4'), houses(), { ...dance, ground: 'moves' });
     const bench = await open({ seed: await film, at: 'station=build' });
     await choose(bench, file('run.mp4'));
     await bench.settled();
-    const { mean, least } = overlapsOf(await cutFrom(bench), (picture) =>
-      Float32Array.from(covers(picture), (share) => share / 255),
-    );
+    const { mean, least } = overlapsOf(await cutFrom(bench), shareOf(covers));
     // Each picture by itself has 0.94; agreed on without its own word 0.91, and 0.87 at least.
     expect(mean).toBeGreaterThan(0.92);
     expect(least).toBeGreaterThan(0.87);
+  });
+});
+
+describe('a ghost trail before a plate in which a bush sways', () => {
+  test('is cut out by the plate and the person together without the bush', async ({ open, file }) => {
+    const set: DancerFilm = { ...dance, ground: 'bush' };
+    filmEmptySet(file('plate.mp4'), houses(), { ...set, seconds: 1 });
+    const covers = filmDancer(file('run.mp4'), houses(), set);
+    const bench = await open({ seed: await film, at: 'station=build' });
+    await bench.bringIn(file('plate.mp4'), file('run.mp4'));
+    await bench.settled();
+    await bench.choose('Take for the take of the movement', 'Run');
+    const plate = overlapsOf(await cutFrom(bench), shareOf(covers));
+    await bench.choose('The performer is cut out', 'by the clean plate and the person');
+    const both = overlapsOf(await cutFrom(bench), shareOf(covers));
+    // The plate by itself takes the bush along: 0.81.
+    expect(both.mean).toBeGreaterThan(plate.mean + 0.08);
+    expect(both.mean).toBeGreaterThan(0.91);
+    expect(both.least).toBeGreaterThan(0.84);
   });
 });

@@ -1,13 +1,13 @@
 import { Agreement } from '@/core/footage/agreement/agreement';
-import { cutOutLikely } from '@/core/footage/cutout';
+import { cutOutLikely, differingFrom } from '@/core/footage/cutout';
 import type { Figure } from '@/core/footage/figures';
 import { fitWithin, type Size } from '@/core/geometry/size';
-import type { GrayImage } from '@/core/picture/image';
+import type { GrayImage, RgbaImage } from '@/core/picture/image';
 import { resizePlane, resizeYuv, yuvToRgba } from '@/core/picture/planes';
 import type { Footage } from './footage';
 import type { Progress } from './measure-take';
 import { findPeople } from './people';
-import { acrossCutout, gone } from './task-pictures';
+import { acrossCutout, gone, pictureOf, type Instant } from './task-pictures';
 
 /** pictures are held against each other no larger than this: what one of them says of another is drawn to its edges after */
 const acrossAgreement = 320;
@@ -20,13 +20,19 @@ const found = 0.8;
  */
 const [unlooked, mostNew] = [0.2, 0.25];
 
-/** A picture out of which somebody is cut, and the size in which the pictures agree on it. */
-type Cut = { seconds: number; luma: GrayImage & { data: Uint8Array }; small: Size };
+/** A picture out of which somebody is cut, what of it differs from the empty set, and the size in which the pictures agree on it. */
+type Cut = {
+  seconds: number;
+  luma: GrayImage & { data: Uint8Array };
+  differs: Uint8Array | null;
+  small: Size;
+};
 
 /**
  * Cuts people out of pictures that follow one another, as these agree on it. People are looked for in every picture, or
  * where `looks` says so in as few as will do: looking takes longer than all else.
  * @param within their seconds of the take, rising
+ * @param plate a picture of the empty set, by which they are cut out too; null where they are not
  */
 export async function cutPeople(
   media: string,
@@ -34,16 +40,19 @@ export async function cutPeople(
   footage: Footage,
   onProgress: Progress,
   looks: 'always' | 'now and then',
+  plate: Instant | null = null,
 ): Promise<Figure[]> {
   const agreement = new Agreement();
   let lastLook = -Infinity;
   const cuts: Cut[] = [];
+  let empty: RgbaImage | null = null;
   for (const [index, seconds] of within.entries()) {
     const picture = await footage.at(media, seconds + 1e-6);
     if (!picture) return gone();
     const seen = resizeYuv(picture, fitWithin(picture, acrossCutout));
     const small = resizeYuv(seen, fitWithin(seen, acrossAgreement));
     footage.release();
+    empty ??= plate && (await pictureOf(footage, plate, seen));
     const isNew = agreement.add(small) > mostNew;
     const isDue = seconds - lastLook >= unlooked - 1e-3 || index === within.length - 1;
     if (looks === 'always' || isNew || isDue) {
@@ -54,6 +63,7 @@ export async function cutPeople(
     }
     cuts.push({
       seconds,
+      differs: empty && differingFrom(yuvToRgba(seen), empty),
       luma: { width: seen.width, height: seen.height, data: seen.y },
       small: { width: small.width, height: small.height },
     });
@@ -61,9 +71,9 @@ export async function cutPeople(
   }
   const figures: Figure[] = [];
   for (const likely of agreement.backwards()) {
-    const { seconds, luma, small } = cuts[cuts.length - 1 - figures.length];
+    const { seconds, luma, differs, small } = cuts[cuts.length - 1 - figures.length];
     const matte = { ...luma, data: resizePlane(likely, small, luma) };
-    figures.push({ seconds, ...cutOutLikely(luma, matte) });
+    figures.push({ seconds, ...cutOutLikely(luma, matte, differs) });
     onProgress(found + ((1 - found) * figures.length) / within.length);
   }
   return figures.reverse();

@@ -25,9 +25,9 @@ export async function solveCutout(
   times: Float64Array,
   onProgress: Progress,
 ): Promise<Cutout> {
-  if (by === 'person') {
+  if (by === 'person' || by === 'both') {
     const { round, shows } = picturesRound(times, seconds, beside);
-    const figures = await cutPeople(media, round, footage, onProgress, 'always');
+    const figures = await cutPeople(media, round, footage, onProgress, 'always', plate);
     if (figures.length === 0) return gone();
     const { rings, share, faint } = figures[shows];
     return { rings, share, faint };
@@ -47,7 +47,8 @@ export async function solveFigures(
   onProgress: Progress,
 ): Promise<Figure[]> {
   const within = looked(times, from, until, mostFigures);
-  if (by === 'person') return cutPeople(media, within, footage, onProgress, 'now and then');
+  if (by === 'person' || by === 'both')
+    return cutPeople(media, within, footage, onProgress, 'now and then', plate);
   const figures: Figure[] = [];
   let empty: RgbaImage | null = null;
   for (const [index, seconds] of within.entries()) {

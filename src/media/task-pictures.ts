@@ -24,10 +24,13 @@ export const acrossCutout = 640;
 /** a point is followed, and strokes are carried on, in pictures no larger than this, and in so many at the most: of more, in every second one, or fewer */
 export const [acrossTrack, mostTracked] = [480, 600];
 
+/** Where a picture is taken from a file. */
+export type Instant = { media: string; seconds: number };
+
 /** One picture of a file, no larger than somebody is cut out of. @returns null where the file is not here */
 export async function pictureOf(
   footage: Footage,
-  { media, seconds }: { media: string; seconds: number },
+  { media, seconds }: Instant,
   size?: Size,
 ): Promise<RgbaImage | null> {
   const picture = await footage.at(media, seconds);

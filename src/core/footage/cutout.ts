@@ -4,6 +4,7 @@ import { guided } from '../picture/guided';
 import { checkSameSize, type GrayImage, type RgbaImage } from '../picture/image';
 import { coverOfRings } from '../picture/mask';
 import { refuse } from '../error';
+import { byBoth } from './by-both';
 import {
   emptySetOf,
   fillHoles,
@@ -18,8 +19,9 @@ import type { Reference } from './reference';
 import { mended } from './mend';
 import { outlinesOf } from './seam/outlines';
 
-/** What a cut-out is made by: a picture of the empty set, finding people, or the colour of a backdrop. */
-export type CutoutBy = 'plate' | 'person' | 'backdrop';
+/** What a cut-out can be made by: a picture of the empty set, finding people, both of them, or the colour of a backdrop. */
+export const cutoutWays = ['plate', 'person', 'both', 'backdrop'] as const;
+export type CutoutBy = (typeof cutoutWays)[number];
 
 /** Somebody to be cut out of a file's picture at some seconds. */
 export type CutoutTask = {
@@ -113,6 +115,15 @@ export function cutOut(picture: RgbaImage, plate: RgbaImage): Cutout {
   return outlined(size, mask, edge > 0 ? faint / edge : 0);
 }
 
+/**
+ * Which pixels of a picture of a locked camera differ from the empty set, shadows left out.
+ * @param plate the empty set, of the same size
+ * @returns 1 a pixel that differs
+ * @throws CoreError `sizes-differ`
+ */
+export const differingFrom = (picture: RgbaImage, plate: RgbaImage): Uint8Array =>
+  markDiffering(picture, emptySet(plate), 'drop').mask;
+
 /** Marked pixels as a cut-out. */
 function outlined(size: Size, mask: Uint8Array, faint: number): Cutout {
   return {
@@ -131,9 +142,10 @@ const sureWithin = 1 / 80;
  * Cuts people out by how likely each pixel is one of theirs: the edge is drawn to that of the picture.
  * @param luma of what they were found in
  * @param matte of the same size
+ * @param differs 1 a pixel that differs from the empty set, where they are cut out by that too; null where they are not
  * @throws CoreError `sizes-differ`
  */
-export function cutOutLikely(luma: GrayImage, matte: GrayImage): Cutout {
+export function cutOutLikely(luma: GrayImage, matte: GrayImage, differs: Uint8Array | null = null): Cutout {
   checkSameSize(luma, matte);
   const size = { width: luma.width, height: luma.height };
   const [light, likely] = [new Float32Array(luma.data.length), new Float32Array(luma.data.length)];
@@ -143,14 +155,17 @@ export function cutOutLikely(luma: GrayImage, matte: GrayImage): Cutout {
   }
   const reach = 2 * Math.max(1, Math.round(Math.max(size.width, size.height) / 200));
   const refined = guided(size, light, likely, reach, 1e-3, 2);
-  const mask = new Uint8Array(refined.length);
-  for (let pixel = 0; pixel < mask.length; pixel++) mask[pixel] = refined[pixel] > 0.5 ? 1 : 0;
+  const person = new Uint8Array(refined.length);
+  for (let pixel = 0; pixel < person.length; pixel++) person[pixel] = refined[pixel] > 0.5 ? 1 : 0;
+  const mask = differs ? byBoth(size, differs, person) : person;
   fillHoles(size, mask, mask.length / 700);
   keepLarge(size, mask);
   const rim = rimOf(size, mask);
   const away = Math.ceil(Math.max(size.width, size.height) * sureWithin);
   const steps = [-away, away, -away * size.width, away * size.width];
   const doubtful = rim.filter((pixel) => {
+    // What differs from the empty set ends where that says, however coarsely people are found.
+    if (differs?.[pixel]) return false;
     const near = steps.map((step) => likely[pixel + step] ?? 0.5);
     return Math.max(...near) - Math.min(...near) < 0.6;
   });

@@ -36,11 +36,13 @@ export function cutoutWork(
 /** What somebody is cut out from, and what that depends on; null while it is not measured, or where there is no plate to do it by. */
 function cutting(takes: Material['takes'], chosen: ChosenTake | null, by: CutoutBy) {
   if (!chosen?.measure) return null;
-  const plate = by === 'plate' ? takes[plateSlot] : null;
-  if (by === 'plate' && (!plate?.measure || plate.take.media === chosen.take.media)) return null;
+  const needsPlate = by === 'plate' || by === 'both';
+  const plate = needsPlate ? takes[plateSlot] : null;
+  if (needsPlate && (!plate?.measure || plate.take.media === chosen.take.media)) return null;
   const parts: unknown[] = [plate?.take, chosen.take].map((take) =>
     take ? [take.media, take.matrix] : [by],
   );
+  if (by === 'both') parts.push(by);
   const from = {
     media: chosen.take.media,
     plate: plate ? { media: plate.take.media, seconds: 0 } : null,
@@ -102,11 +104,15 @@ export function figuresWork(
 
 /** How somebody is cut out: where there is no clean plate to do it by, they are found as a person. */
 export const cutoutBy = (wanted: CutoutBy, { takes }: Material): CutoutBy =>
-  wanted === 'plate' && !takes[plateSlot] ? 'person' : wanted;
+  (wanted === 'plate' || wanted === 'both') && !takes[plateSlot] ? 'person' : wanted;
 
 /** What a sentence adds where a clean plate is wanted to cut somebody out by, and there is none. */
-export const sayCutoutBy = (wanted: CutoutBy, material: Material): string =>
-  cutoutBy(wanted, material) === wanted ? '' : ' (there is none, so by finding the person)';
+export const sayCutoutBy = (wanted: CutoutBy, material: Material): string => {
+  if (cutoutBy(wanted, material) === wanted) return '';
+  return wanted === 'both'
+    ? ' (there is no plate, so by the person alone)'
+    : ' (there is none, so by finding the person)';
+};
 
 /**
  * Pixels of its file by which the true edge of a cut-out may lie off the outline: people are found coarsely; what differs
@@ -128,6 +134,7 @@ export const softPixels = ({ width }: Size): number => Math.max(1, Math.round(wi
 const titles: Record<CutoutBy, string> = {
   plate: 'the cut-out',
   person: 'the person (21 MB are fetched the first time)',
+  both: 'the person before the empty set (21 MB are fetched the first time)',
   backdrop: 'the cut-out',
 };
 

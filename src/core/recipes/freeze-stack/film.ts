@@ -26,6 +26,7 @@ export const freezeFilm: FilmRecipe<z.infer<typeof freezeSchema>> = {
     by: choice('The pose is cut out', {
       plate: 'by the clean plate',
       person: 'by finding the person',
+      both: 'by the clean plate and the person',
       backdrop: 'by the colour of its backdrop',
     }),
     after: choice('Then the picture', { stands: 'stands', runs: 'runs on' }),

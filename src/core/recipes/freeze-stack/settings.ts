@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import { cutoutWays } from '../../footage/cutout';
 import { framePoint, secondsOf } from '../../model/base';
 
 export const mostPieces = 24;
@@ -24,7 +25,7 @@ export const freezeSchema = z.object({
   /** seconds of the take in which the pose is held; unset is where the take begins */
   frozen: z.optional(z.nullable(secondsOf.check(z.nonnegative()))),
   /** how the pose is cut out where nobody drew its outline; without a clean plate it is found as a person */
-  by: z.optional(z.enum(['plate', 'person', 'backdrop'])),
+  by: z.optional(z.enum(cutoutWays)),
   /** outline of the pose in shares of its file, as it was drawn; null cuts it out */
   outline: z.optional(z.nullable(z.array(framePoint).check(z.minLength(3), z.maxLength(200)))),
 });

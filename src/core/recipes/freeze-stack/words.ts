@@ -6,6 +6,7 @@ const straight = 'so it is cut along straight lines. Mark another picture, draw 
 const uncut: Record<string, string> = {
   plate: `Nobody stands out from the clean plate in the frozen picture, ${straight} or choose another plate.`,
   person: `Nobody was found in the frozen picture, ${straight} or film a clean plate: drawn figures, and people who are smaller than a quarter of the frame, are not found.`,
+  both: `Nobody was found in the frozen picture, ${straight} or cut it out by the clean plate alone: drawn figures, and people who are smaller than a quarter of the frame, are not found.`,
   backdrop: `The frame's rim shows no backdrop of one colour, or nobody stands before it, ${straight} or have the person found.`,
 };
 

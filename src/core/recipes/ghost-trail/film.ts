@@ -17,6 +17,7 @@ export const ghostFilm: FilmRecipe<z.infer<typeof ghostSchema>> = {
     by: choice('The performer is cut out', {
       plate: 'by the clean plate',
       person: 'by finding the person',
+      both: 'by the clean plate and the person',
       backdrop: 'by the colour of the backdrop',
     }),
   },

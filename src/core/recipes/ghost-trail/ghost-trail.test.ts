@@ -144,6 +144,17 @@ describe('a ghost trail', () => {
       material(null, { plate: chosenTake('plate', size, rate, 50) }),
     );
     expect(held.task()).toMatchObject({ by: 'plate', plate: { media: 'media-plate' } });
+    // By both, it is another work, and one by the person alone where there is no plate, which is said.
+    const withPlate = material(null, { plate: chosenTake('plate', size, rate, 50) });
+    const [both] = ghostTrail.works(set({ by: 'both' }), ruler, withPlate);
+    expect(both.task()).toMatchObject({ by: 'both', plate: { media: 'media-plate' } });
+    expect(both.parts).not.toEqual(held.parts);
+    const [alone] = ghostTrail.works(set({ by: 'both' }), ruler, material(null));
+    expect(alone.task()).toMatchObject({ by: 'person', plate: null });
+    expect(ghostTrail.say(set({ by: 'both' }), ruler, material(null))).toContain(
+      ' (there is no plate, so by the person alone)',
+    );
+    expect(ghostTrail.say(set({ by: 'both' }), ruler, withPlate)).toContain('');
   });
 
   it('is fine with a performer who walks, and says by how much where anything is not', () => {

@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import { cutoutWays } from '../../footage/cutout';
 import { mendSchema, mostMends } from '../../model/mend';
 
 export const ghostSchema = z.object({
@@ -8,7 +9,7 @@ export const ghostSchema = z.object({
   /** per cent of its opacity that the first copy has, the others ever less; unset is 80 */
   first: z.optional(z.number().check(z.minimum(1), z.maximum(100))),
   /** how the performer is cut out; without a clean plate they are found as a person */
-  by: z.optional(z.enum(['plate', 'person', 'backdrop'])),
+  by: z.optional(z.enum(cutoutWays)),
   /** strokes that put the cut-outs right; unset is none */
   mends: z.optional(z.array(mendSchema).check(z.maxLength(mostMends))),
 });

@@ -6,6 +6,7 @@ const uncut: Record<string, string> = {
   plate: 'Choose another clean plate, or have the person found.',
   person:
     'Drawn figures, and people who are smaller than a quarter of the frame, are not found: film a clean plate with a locked camera, or come closer.',
+  both: 'Choose another clean plate, or have the person found without it: drawn figures, and people who are smaller than a quarter of the frame, are not found.',
   backdrop: 'There has to be a backdrop of one colour up to the frame’s rim: have the person found.',
 };
 
