@@ -36,6 +36,19 @@ export function filmEmptySet(path: string, photograph: string, how: DancerFilm):
   );
 }
 
+/** Drawing takes its time: films of one size share their dancer. */
+const dancers = new Map<string, Uint8ClampedArray[]>();
+
+function drawDancer(size: Size): Uint8ClampedArray[] {
+  const key = `${size.width} ${size.height}`;
+  const camera = { at: [0, 1, 4], tall: 1.9 } as const;
+  const drawn =
+    dancers.get(key) ??
+    Array.from({ length: steps }, (_, step) => drawFigure(dancing(step / steps), camera, size));
+  dancers.set(key, drawn);
+  return drawn;
+}
+
 /**
  * Films a modelled figure that dances before a photograph: every limb goes its own way, and how much of each pixel is
  * figure is known. With noise of 3/255, really encoded.
@@ -47,8 +60,7 @@ export function filmDancer(
   how: DancerFilm,
 ): (picture: number) => Uint8Array {
   const { size, perSecond, seconds } = how;
-  const camera = { at: [0, 1, 4], tall: 1.9 } as const;
-  const drawn = Array.from({ length: steps }, (_, step) => drawFigure(dancing(step / steps), camera, size));
+  const drawn = drawDancer(size);
   const place = mkdtempSync(join(tmpdir(), 'dancer-'));
   try {
     writeFileSync(join(place, 'dancer.rgba'), Buffer.concat(drawn.map((one) => Buffer.from(one))));
