@@ -67,6 +67,3 @@ export function dancing(share: number): Stance {
 
 /** The same stance elsewhere. */
 export const standingAt = (stance: Stance, at: Vector): Stance => ({ ...stance, at: plus(stance.at, at) });
-
-/** Between the eyes. */
-export const eyesOf = ({ at }: Stance): Vector => plus(at, [0, 1.68, 0.1]);

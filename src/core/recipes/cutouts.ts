@@ -138,6 +138,10 @@ const titles: Record<CutoutBy, string> = {
   backdrop: 'the cut-out',
 };
 
+/** Whom the finder of people misses, in words. */
+export const hardToFind =
+  'drawn figures, and people who are smaller than a quarter of the frame, are often not found';
+
 /** share of the frame that somebody who was cut out covers at least, and the most of the outline that may be doubtful */
 export const [leastOfFrame, mostFaint] = [0.005, 0.15];
 

@@ -1,12 +1,13 @@
 import type { Words } from '../../finding/words';
+import { hardToFind } from '../cutouts';
 import { lengthen } from '../length';
 
 const straight = 'so it is cut along straight lines. Mark another picture, draw the outline,';
 /** Why nobody was cut out, by what was to do it. */
 const uncut: Record<string, string> = {
   plate: `Nobody stands out from the clean plate in the frozen picture, ${straight} or choose another plate.`,
-  person: `Nobody was found in the frozen picture, ${straight} or film a clean plate: drawn figures, and people who are smaller than a quarter of the frame, are not found.`,
-  both: `Nobody was found in the frozen picture, ${straight} or cut it out by the clean plate alone: drawn figures, and people who are smaller than a quarter of the frame, are not found.`,
+  person: `Nobody was found in the frozen picture, ${straight} or film a clean plate: ${hardToFind}.`,
+  both: `Nobody was found in the frozen picture, ${straight} or cut it out by the clean plate alone: ${hardToFind}.`,
   backdrop: `The frame's rim shows no backdrop of one colour, or nobody stands before it, ${straight} or have the person found.`,
 };
 

@@ -1,12 +1,12 @@
 import type { Words } from '../../finding/words';
+import { hardToFind } from '../cutouts';
 import { lengthen } from '../length';
 
 /** What can be done where nobody was cut out, by what was to do it. */
 const uncut: Record<string, string> = {
   plate: 'Choose another clean plate, or have the person found.',
-  person:
-    'Drawn figures, and people who are smaller than a quarter of the frame, are not found: film a clean plate with a locked camera, or come closer.',
-  both: 'Choose another clean plate, or have the person found without it: drawn figures, and people who are smaller than a quarter of the frame, are not found.',
+  person: `Film a clean plate with a locked camera, or come closer: ${hardToFind}.`,
+  both: `Cut them out by the clean plate alone, or come closer: ${hardToFind}.`,
   backdrop: 'There has to be a backdrop of one colour up to the frame’s rim: have the person found.',
 };
 

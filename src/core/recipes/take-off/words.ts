@@ -1,4 +1,5 @@
 import type { Words } from '../../finding/words';
+import { hardToFind } from '../cutouts';
 
 const jump = (slot: unknown) => (slot === 'up' ? 'jump' : 'landing');
 
@@ -24,7 +25,7 @@ export const leapWords = {
     `Nobody was found clear of the floor in the take of the ${jump(facts.slot)}. Look at it as filmed, and mark the picture.`,
   'leap.uncut': ({ facts, measured }) =>
     facts.by === 'person'
-      ? `Nobody was found in that picture of the ${jump(facts.slot)}, so there is no streak. Mark another one, or film a clean plate: drawn figures, and people who are smaller than a quarter of the frame, are not found.`
+      ? `Nobody was found in that picture of the ${jump(facts.slot)}, so there is no streak. Mark another one, or film a clean plate: ${hardToFind}.`
       : `Nobody stands out from the clean plate in that picture of the ${jump(facts.slot)} (${measured} of it), so there is no streak. Mark another one, or choose another plate.`,
   'leap.faint': ({ facts, measured, allowed }) =>
     `Along ${measured} of the outline in the ${jump(facts.slot)} the performer hardly differs from the set (${allowed} at most). Look at the streak closely.`,
