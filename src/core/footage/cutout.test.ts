@@ -198,6 +198,16 @@ describe('cutting somebody out by how likely they are', () => {
     }
   });
 
+  it('cuts them out alike whatever else is likely far off', () => {
+    const picture = lumaOf(film(5, { clothes: navy }));
+    // A speck in the corner is nobody, but there everything is looked at.
+    const data = coarse(2);
+    const withSpeck = data.map((value, p) => (p < 2 || p === data.length - 1 ? 200 : value));
+    const found = cutOutLikely(picture, { ...size, data });
+    expect(found.rings).not.toHaveLength(0);
+    expect(cutOutLikely(picture, { ...size, data: withSpeck })).toEqual(found);
+  });
+
   it('finds nobody where nobody is likely, and says where it is in doubt', () => {
     const nobody = { ...size, data: new Float32Array(size.width * size.height).fill(25) };
     expect(cutOutLikely(lumaOf(film(5, {})), nobody)).toEqual({ rings: [], share: 0, faint: 0 });

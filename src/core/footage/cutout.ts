@@ -1,5 +1,6 @@
 import type { Point, Size } from '../geometry/size';
 import type { Mend } from '../model/mend';
+import { boundsOf, cutPart, widerBounds } from '../picture/bounds';
 import { guided } from '../picture/guided';
 import { checkSameSize, type GrayImage, type RgbaImage } from '../picture/image';
 import { coverOfRings } from '../picture/mask';
@@ -126,17 +127,23 @@ export const differingFrom = (picture: RgbaImage, plate: RgbaImage): Uint8Array 
 
 /** Marked pixels as a cut-out. */
 function outlined(size: Size, mask: Uint8Array, faint: number): Cutout {
+  let marked = 0;
+  for (let pixel = 0; pixel < mask.length; pixel++) marked += mask[pixel];
   return {
     rings: outlinesOf(size, mask, 0.8).map((ring) =>
       ring.map(([x, y]): Point => [x / size.width, y / size.height]),
     ),
-    share: mask.reduce((sum, one) => sum + one, 0) / mask.length,
+    share: marked / mask.length,
     faint,
   };
 }
 
 /** on both sides of an edge a matte that is sure of itself goes from one to the other within this share of the picture's larger side */
 const sureWithin = 1 / 80;
+/** and by so many codes of 255 */
+const leastStep = 153;
+/** pixels of a square that are looked at as one to learn how likelihoods follow the light */
+const learnedSide = 2;
 
 /**
  * Cuts people out by how likely each pixel is one of theirs: the edge is drawn to that of the picture.
@@ -148,15 +155,7 @@ const sureWithin = 1 / 80;
 export function cutOutLikely(luma: GrayImage, matte: GrayImage, differs: Uint8Array | null = null): Cutout {
   checkSameSize(luma, matte);
   const size = { width: luma.width, height: luma.height };
-  const [light, likely] = [new Float32Array(luma.data.length), new Float32Array(luma.data.length)];
-  for (let pixel = 0; pixel < light.length; pixel++) {
-    light[pixel] = luma.data[pixel] / 255;
-    likely[pixel] = matte.data[pixel] / 255;
-  }
-  const reach = 2 * Math.max(1, Math.round(Math.max(size.width, size.height) / 200));
-  const refined = guided(size, light, likely, reach, 1e-3, 2);
-  const person = new Uint8Array(refined.length);
-  for (let pixel = 0; pixel < person.length; pixel++) person[pixel] = refined[pixel] > 0.5 ? 1 : 0;
+  const person = drawnToEdges(luma, matte);
   const mask = differs ? byBoth(size, differs, person) : person;
   fillHoles(size, mask, mask.length / 700);
   keepLarge(size, mask);
@@ -166,10 +165,30 @@ export function cutOutLikely(luma: GrayImage, matte: GrayImage, differs: Uint8Ar
   const doubtful = rim.filter((pixel) => {
     // What differs from the empty set ends where that says, however coarsely people are found.
     if (differs?.[pixel]) return false;
-    const near = steps.map((step) => likely[pixel + step] ?? 0.5);
-    return Math.max(...near) - Math.min(...near) < 0.6;
+    const near = steps.map((step) => matte.data[pixel + step] ?? 127);
+    return Math.max(...near) - Math.min(...near) < leastStep;
   });
   return outlined(size, mask, rim.length > 0 ? doubtful.length / rim.length : 0);
+}
+
+/** Who is in a picture, 1 a pixel: as a matte says, but up to the picture's own edges. */
+function drawnToEdges(luma: GrayImage, matte: GrayImage): Uint8Array<ArrayBuffer> {
+  const reach = learnedSide * Math.max(1, Math.round(Math.max(luma.width, luma.height) / 200));
+  // Nothing is learned so far off everybody but that nobody is there.
+  const part = widerBounds(boundsOf(matte, 0), 3 * reach + 2 * learnedSide, learnedSide, luma);
+  const size = { width: part.right - part.left, height: part.bottom - part.top };
+  const out = new Uint8Array(luma.data.length);
+  if (size.width <= 0 || size.height <= 0) return out;
+  const [light, likely] = [luma, matte].map((image) => cutPart(image, part));
+  for (let pixel = 0; pixel < light.length; pixel++) {
+    light[pixel] /= 255;
+    likely[pixel] /= 255;
+  }
+  const refined = guided(size, light, likely, reach, 1e-3, learnedSide);
+  for (let y = part.top, from = 0; y < part.bottom; y++)
+    for (let to = y * luma.width + part.left, end = to + size.width; to < end; to++, from++)
+      out[to] = refined[from] > 0.5 ? 1 : 0;
+  return out;
 }
 
 /** Cuts out who stands before a backdrop of one colour, which is found by the frame's rim; nobody where there is none. */

@@ -1,4 +1,3 @@
-import type { GrayImage } from './image';
 import type { Bounds } from '../geometry/size';
 
 /** A mask with, for each row, where its longest fully covered run begins and ends. */
@@ -28,37 +27,6 @@ export function withRuns(cover: Uint8Array, width: number): MaskPlane {
   }
   return { cover, solid };
 }
-
-/** Smallest even-aligned part of the frame outside of which a mask has one value. */
-export function boundsOf({ width, height, data }: GrayImage, outside: 0 | 255): Bounds {
-  let [left, top, right, bottom] = [width, height, 0, 0];
-  for (let y = 0; y < height; y++) {
-    const row = data.subarray(y * width, (y + 1) * width);
-    let first = 0;
-    while (first < width && row[first] === outside) first++;
-    if (first === width) continue;
-    let last = width - 1;
-    while (row[last] === outside) last--;
-    left = Math.min(left, first);
-    right = Math.max(right, last + 1);
-    top = Math.min(top, y);
-    bottom = y + 1;
-  }
-  return {
-    left: left & ~1,
-    top: top & ~1,
-    right: Math.min(width, right + (right & 1)),
-    bottom: Math.min(height, bottom + (bottom & 1)),
-  };
-}
-
-/** The part that two have in common; of no width or height where there is none. */
-export const commonPart = (one: Bounds, other: Bounds): Bounds => ({
-  left: Math.max(one.left, other.left),
-  top: Math.max(one.top, other.top),
-  right: Math.min(one.right, other.right),
-  bottom: Math.min(one.bottom, other.bottom),
-});
 
 /** Codes that lie in the middle go towards the front, so that neither lighter nor darker gains by rounding. */
 const tie = 1e-6;

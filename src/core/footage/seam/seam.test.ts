@@ -135,7 +135,7 @@ describe('the best seam', () => {
     const seen = newDisagreement(size);
     addDisagreement(seen, figure(8, [0, 0, 0]), figure(8, [0, 0, 0]));
     expect(Math.max(...joinCost(seen))).toBeCloseTo(0.05, 9);
-    const labels = Array.from({ length: 64 * 36 }, (_, at) => (at % 64 >= 30 ? 1 : 0));
+    const labels = Uint8Array.from({ length: 64 * 36 }, (_, at) => (at % 64 >= 30 ? 1 : 0));
     const xs = outlinesOf(size, labels)[0].map(([x]) => x);
     expect(Math.min(...xs)).toBeCloseTo(30, 0);
     expect(Math.max(...xs)).toBe(64);
@@ -150,7 +150,9 @@ describe('outlines', () => {
       const speck = x === 20 && y === 4;
       return (x >= 30 && !hole) || island || speck;
     };
-    const labels = Array.from({ length: 64 * 36 }, (_, at) => (inside(at % 64, Math.floor(at / 64)) ? 1 : 0));
+    const labels = Uint8Array.from({ length: 64 * 36 }, (_, at) =>
+      inside(at % 64, Math.floor(at / 64)) ? 1 : 0,
+    );
     const rings = outlinesOf(size, labels);
     expect(rings).toHaveLength(3);
     const painted = rasterMask(rings, 0, size).data;
