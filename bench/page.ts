@@ -1,3 +1,4 @@
+import { transfer, wrap } from 'comlink';
 import {
   BufferTarget,
   Mp4OutputFormat,
@@ -34,8 +35,10 @@ import { cutPeople } from '@/media/cut-people';
 import { Footage } from '@/media/footage';
 import { measureTake } from '@/media/measure-take';
 import { openInput } from '@/media/open';
+import type { FindPeople } from '@/media/people';
 import { readPictures } from '@/media/pictures';
 import { renderShot } from '@/media/render';
+import type { PeopleApi } from '@/workers/people.worker';
 
 const rate = { num: 24000, den: 1001 };
 const size = { width: 1920, height: 1080 };
@@ -65,11 +68,15 @@ async function decodeAlone(blob: Blob): Promise<void> {
   for await (const { picture } of readPictures(openInput(blob))) picture.y.at(0);
 }
 
+const people = wrap<PeopleApi>(new Worker('/people.worker.js'));
+const findBeside: FindPeople = (picture) =>
+  people.peopleIn(transfer(picture, [picture.data.buffer as ArrayBuffer]));
+
 /** Finds people in every picture, and cuts them out as the pictures agree on it. */
 async function cutOutPeople(blob: Blob, frames: number): Promise<void> {
   const times = Float64Array.from({ length: frames }, (_, index) => (index * rate.den) / rate.num);
   const footage = new Footage([{ media: 'person', blob, times }]);
-  const figures = await cutPeople('person', [...times], footage, () => undefined, 'now and then');
+  const figures = await cutPeople('person', [...times], footage, () => undefined, findBeside, 'now and then');
   await footage.close();
   if (figures.some(({ rings }) => rings.length === 0)) throw new Error('Nobody is found in a picture.');
 }

@@ -35,6 +35,13 @@ ffmpeg(
   ...['-vf', "scale=1920:1920,crop=1920:1080:0:'2*n',noise=alls=4:allf=t,format=yuv420p"],
   ...[...codec, join(folder, 'person.mp4')],
 );
+await build({
+  entryPoints: ['src/workers/people.worker.ts'],
+  outfile: join(folder, 'people.worker.js'),
+  bundle: true,
+  format: 'iife',
+  tsconfig: 'tsconfig.json',
+});
 const bundle = await build({
   entryPoints: ['bench/page.ts'],
   bundle: true,

@@ -13,6 +13,9 @@ const mostPeople = 4;
 /** Who is in a picture: how likely each pixel shows somebody, 0..1, and where each one's body is. */
 export type People = { matte: GrayImage; poses: Pose[] };
 
+/** What finds people in a picture, which it uses up; null where nobody is found. */
+export type FindPeople = (picture: RgbaImage) => Promise<People | null>;
+
 async function openBy(delegate: 'CPU' | 'GPU'): Promise<PoseLandmarker> {
   const { PoseLandmarker } = (await import(
     /* webpackIgnore: true */ /* turbopackIgnore: true */ place('vision_bundle.mjs')

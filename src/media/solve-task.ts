@@ -15,7 +15,7 @@ import { movingUnder, type UnderSpan, type UnderTask } from '@/core/footage/unde
 import { cropImage } from '@/core/picture/image';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
-import { findPeople } from './people';
+import type { FindPeople } from './people';
 import { solveCutout, solveFigures } from './solve-cutout';
 import { solveMend } from './solve-mend';
 import { solveMomentSeam } from './solve-seam';
@@ -60,6 +60,7 @@ async function solveFlight(
   footage: Footage,
   times: Float64Array,
   onProgress: Progress,
+  find: FindPeople,
 ): Promise<Flight | null> {
   const within = looked(times, from, until);
   const feet: number[] = [];
@@ -72,7 +73,7 @@ async function solveFlight(
       if (!empty) return null;
       const [largest] = cutOut(picture, empty).rings;
       feet.push(largest ? Math.max(...largest.map(([, y]) => y)) : NaN);
-    } else feet.push(feetOf((await findPeople(picture))?.poses ?? []));
+    } else feet.push(feetOf((await find(picture))?.poses ?? []));
     footage.release();
     onProgress((index + 1) / within.length);
   }
@@ -156,11 +157,12 @@ async function solveTears(
   return found;
 }
 
-/** Solves what a moment asks for from the takes that it names. */
+/** Solves what a moment asks for from the takes that it names. @param find is asked where people are looked for */
 export async function solveTask(
   task: Task,
   sources: readonly Source[],
   onProgress: Progress,
+  find: FindPeople,
 ): Promise<Answer> {
   if (task.is === 'seam') return { method: 'seam-5', seam: await solveMomentSeam(task, sources, onProgress) };
   const footage = new Footage(sources);
@@ -171,7 +173,7 @@ export async function solveTask(
     if (task.is !== 'flight' && !source) return gone();
     const times = source?.times ?? new Float64Array();
     if (task.is === 'cutout')
-      return { method: 'cutout-2', cutout: await solveCutout(task, footage, times, onProgress) };
+      return { method: 'cutout-2', cutout: await solveCutout(task, footage, times, onProgress, find) };
     if (task.is === 'under')
       return { method: 'under-1', spans: await solveUnder(task, footage, times, onProgress) };
     if (task.is === 'track')
@@ -179,12 +181,12 @@ export async function solveTask(
     if (task.is === 'path')
       return { method: 'path-1', path: await solvePath(task, footage, times, onProgress) };
     if (task.is === 'veil')
-      return { method: 'veil-1', veil: await solveVeil(task, footage, times, onProgress) };
+      return { method: 'veil-1', veil: await solveVeil(task, footage, times, onProgress, find) };
     if (task.is === 'fall')
       return { method: 'fall-1', fall: await solveFall(task, footage, times, onProgress) };
     if (task.is === 'figures')
-      return { method: 'figures-2', figures: await solveFigures(task, footage, times, onProgress) };
-    return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress) };
+      return { method: 'figures-2', figures: await solveFigures(task, footage, times, onProgress, find) };
+    return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress, find) };
   } finally {
     await footage.close();
   }

@@ -7,16 +7,16 @@ import { cutImage, type GrayImage } from '@/core/picture/image';
 import { resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import type { Footage } from './footage';
 import type { Progress } from './measure-take';
-import { findPeople } from './people';
+import type { FindPeople } from './people';
 import { acrossTrack, gone, looked, mostTracked } from './task-pictures';
 
 /** seconds between two pictures in which heads are looked for, and the pixels of their longer side */
 const [apart, acrossLooks] = [0.4, 960];
 
 /** Heads near where one should be. */
-async function headsNear(picture: YuvImage, at: Point, reach: number): Promise<Head[]> {
+async function headsNear(picture: YuvImage, at: Point, reach: number, find: FindPeople): Promise<Head[]> {
   const part = partRound(picture, at, reach);
-  const people = await findPeople(cutImage(yuvToRgba(picture), part));
+  const people = await find(cutImage(yuvToRgba(picture), part));
   return headsInWhole(headsOf(people?.poses ?? [], 1), part, picture);
 }
 
@@ -26,6 +26,7 @@ export async function solveVeil(
   footage: Footage,
   times: Float64Array,
   onProgress: Progress,
+  find: FindPeople,
 ): Promise<VeilTrack> {
   const within = looked(times, from, until, mostTracked);
   const pictures: GrayImage[] = [];
@@ -47,7 +48,7 @@ export async function solveVeil(
   }
   let looks = 0;
   const heads = async (index: number, at: Point, around: number) => {
-    const found = await headsNear(kept.get(index) as YuvImage, at, around);
+    const found = await headsNear(kept.get(index) as YuvImage, at, around, find);
     onProgress(0.5 + (0.5 * ++looks) / kept.size);
     return found;
   };

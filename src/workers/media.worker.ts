@@ -1,17 +1,20 @@
 import { expose } from 'comlink';
+import type { Task } from '@/core/footage/task';
 import { buildPlate } from '@/media/build-plate';
 import { compareTake } from '@/media/compare-take';
 import { clickTrack, songWithClick } from '@/media/click-track';
 import { findBeatsAgain, measureSong, takeEvents } from '@/media/measure-song';
 import { filmOfStill } from '@/media/film-of-still';
+import type { Source } from '@/media/footage';
 import { findPlayback } from '@/media/find-playback';
-import { measureTake } from '@/media/measure-take';
+import { measureTake, type Progress } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
 import { packBundle, unpackBundle } from '@/media/bundle-zip';
 import { platePictures, quickCheck } from '@/media/quick-check';
 import { solveTask } from '@/media/solve-task';
 import { songWithSounds, soundsAlone } from '@/media/sounds';
 import { takeApart } from '@/media/take-apart';
+import { findBeside } from './find-beside';
 import { plainErrors } from './plain-errors';
 
 const api = plainErrors({
@@ -29,7 +32,8 @@ const api = plainErrors({
   findPlayback,
   compareTake,
   buildPlate,
-  solveTask,
+  solveTask: (task: Task, sources: readonly Source[], onProgress: Progress) =>
+    solveTask(task, sources, onProgress, findBeside),
   platePictures,
   quickCheck,
   packBundle,

@@ -1,11 +1,11 @@
-import { expose } from 'comlink';
+import { expose, transfer } from 'comlink';
 import { fitWithin } from '@/core/geometry/size';
 import { headsOf, type Head } from '@/core/people/head';
 import type { Pose } from '@/core/people/pose';
 import { agreeOn, mirroredPose } from '@/core/people/two-looks';
 import { mirrorImage } from '@/core/picture/image';
 import { bitmapPixels } from '@/media/bitmap-pixels';
-import { findPeople } from '@/media/people';
+import { findPeople, type FindPeople } from '@/media/people';
 import { plainErrors } from './plain-errors';
 
 /** pixels of the longer side that people are looked for in: those of the stills that earlier poses come from */
@@ -26,6 +26,11 @@ async function headsIn(bitmap: ImageBitmap): Promise<Head[]> {
   return headsOf((await findPeople(picture))?.poses ?? [], picture.width / picture.height);
 }
 
-const api = plainErrors({ posesIn, headsIn });
+const peopleIn: FindPeople = async (picture) => {
+  const people = await findPeople(picture);
+  return people && transfer(people, [people.matte.data.buffer as ArrayBuffer]);
+};
+
+const api = plainErrors({ posesIn, headsIn, peopleIn });
 export type PeopleApi = typeof api;
 expose(api);

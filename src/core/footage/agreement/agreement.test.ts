@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { painted, shot, texture } from '../../__tests__/scene';
 import { inPlace } from '../../geometry/placement';
+import { flowBetween } from '../../picture/between';
 import { rgbaToYuv, type YuvImage } from '../../picture/planes';
 import { Agreement } from './agreement';
 
@@ -31,11 +32,14 @@ const truth = (picture: number) =>
     inside(picture, pixel % size.width, Math.floor(pixel / size.width)) ? 255 : 0,
   );
 
+const movedTo = (seen: readonly YuvImage[], index: number) =>
+  index > 0 ? flowBetween(seen[index - 1], seen[index], 1) : null;
+
 /** @param likely undefined of a picture in which nobody looks */
 function agreed(seen: readonly YuvImage[], likely: readonly (Uint8Array | null | undefined)[]): Uint8Array[] {
   const agreement = new Agreement();
   seen.forEach((picture, index) => {
-    agreement.add(picture);
+    agreement.add(picture, movedTo(seen, index));
     const found = likely[index];
     if (found !== undefined) agreement.found(found);
   });
@@ -121,8 +125,9 @@ describe('who is in pictures, as these agree on it', () => {
 
   it('says how much of a picture is new: little while somebody goes on, much once they are there or are gone', () => {
     const agreement = new Agreement();
-    const fresh = [...films.slice(0, 6), film(6, false), film(7), film(8)].map((picture, index) => {
-      const found = agreement.add(picture);
+    const seen = [...films.slice(0, 6), film(6, false), film(7), film(8)];
+    const fresh = seen.map((picture, index) => {
+      const found = agreement.add(picture, movedTo(seen, index));
       agreement.found(index === 6 ? null : all[index]);
       return found;
     });

@@ -1,4 +1,4 @@
-import { flowBetween } from '../../picture/between';
+import type { Flow } from '../../picture/between';
 import type { YuvImage } from '../../picture/planes';
 import { betweenLooks, settle, type Settled, type Unlooked } from './between-looks';
 import { carried, nothing, type Looked, type Said } from './carried';
@@ -28,21 +28,22 @@ export class Agreement {
   /**
    * Adds the next picture of the stretch.
    * @param picture about as large as movement is looked for in it, all of one size
+   * @param flow how the picture before moves to this one, as seen in this one; null for the first
    * @returns how many of its pixels show something else than the picture before, as a share of those that show somebody;
    *   infinite for the first
    */
-  add(picture: YuvImage): number {
+  add(picture: YuvImage, flow: Flow | null): number {
     const last = this.looked.at(-1);
     const next: Looked = {
       picture,
       likely: new Uint8Array(picture.y.length),
       counts: 0,
       before: nothing(picture),
-      flow: last ? flowBetween(last.picture, picture, 1) : null,
+      flow,
     };
     this.looked.push(next);
-    if (!last || !next.flow) return Infinity;
-    const { said, others } = carried(last, last.before, next, next.flow, 1);
+    if (!last || !flow) return Infinity;
+    const { said, others } = carried(last, last.before, next, flow, 1);
     next.before = said;
     return others / Math.max(shownIn(said), leastShown * picture.y.length);
   }
