@@ -5,12 +5,13 @@ import { fitWithin } from '@/core/geometry/size';
 import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
 import { openInput } from './open';
 import type { Progress } from './measure-take';
+import { drawSheet } from './picture-sheet';
 import { PictureReader, readPictures } from './pictures';
 
-/** pixels across of a shot's small picture, how many stand side by side, and how many are kept at most */
-const [across, perRow, most] = [128, 16, 400];
+/** shots whose pictures stand side by side, and how many are kept at most */
+const [perRow, most] = [16, 400];
 
-/** A small picture of each shot, side by side and row by row, as a JPEG; those past the last one that is kept are left out. */
+/** A small picture of each shot; those past the last one that is kept are left out. */
 async function sheetOf(
   film: Blob,
   times: Float64Array,
@@ -19,23 +20,12 @@ async function sheetOf(
   const shots = shotsOf({ marks, frames, seconds }).slice(0, most);
   const reader = new PictureReader(film, times, 1);
   try {
-    const first = await reader.at(0);
-    const size = {
-      width: across,
-      height: Math.max(2, Math.round((across * first.height) / first.width / 2) * 2),
-    };
-    const columns = Math.min(perRow, shots.length);
-    const canvas = new OffscreenCanvas(columns * size.width, Math.ceil(shots.length / columns) * size.height);
-    const paper = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
-    for (const [index, { seconds: shot }] of shots.entries()) {
-      // The middle of a shot shows it better than its first picture.
-      const { data } = yuvToRgba(resizeYuv(await reader.at((shot.from + shot.until) / 2), size));
-      const picture = new ImageData(data as Uint8ClampedArray<ArrayBuffer>, size.width, size.height);
-      paper.putImageData(picture, (index % columns) * size.width, Math.floor(index / columns) * size.height);
+    return await drawSheet(shots.length, perRow, (index) => {
       reader.release();
-    }
-    const pictures = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
-    return { pictures, sheet: { columns, count: shots.length, ...size } };
+      // The middle of a shot shows it better than its first picture.
+      const { from, until } = shots[index].seconds;
+      return reader.at((from + until) / 2);
+    });
   } finally {
     await reader.close();
   }

@@ -1,15 +1,11 @@
 'use client';
-import { Check, ChevronDown, Eye, OctagonX, Wrench } from 'lucide-react';
+import { Check, ChevronDown } from 'lucide-react';
 import { memo } from 'react';
 import { byGravity, type Finding, type Severity } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
 import { applyFix } from '@/store/commands/fix';
 import { useData, useServices } from './bench-context';
-
-const dye = { stop: 'var(--madder)', fix: 'var(--saffron)', watch: 'var(--weld)', fine: 'var(--verdigris)' };
-/** A shape for each, for those who do not see the colours. */
-const shapes = { stop: OctagonX, fix: Wrench, watch: Eye, fine: Check };
-const mark = { stop: 'Stop', fix: 'Fix', watch: 'Watch', fine: 'Fine' };
+import { Remark } from './remark';
 
 /** What was found: what needs doing first, gravest first, each with what to do; what is fine in one line. */
 export function Findings({ findings }: { findings: readonly Finding[] }) {
@@ -74,22 +70,8 @@ const FindingNote = memo(function FindingNote({
   mending: string | undefined;
 }) {
   const { store, attempt } = useServices();
-  const Shape = shapes[severity];
   return (
-    <li
-      data-finding={code}
-      data-severity={severity}
-      className="border-l-4 bg-ground px-2.5 py-1.5 text-[12.5px]"
-      style={{ borderColor: dye[severity] }}
-    >
-      <span
-        className="mr-1 inline-flex items-center gap-1 align-[-2px] font-bold"
-        style={{ color: dye[severity] }}
-      >
-        <Shape size={13} strokeWidth={2.4} aria-hidden />
-        {mark[severity]}
-      </span>{' '}
-      {text}{' '}
+    <Remark severity={severity} code={code} text={text}>
       {fix && mending && (
         <button
           type="button"
@@ -101,7 +83,7 @@ const FindingNote = memo(function FindingNote({
           {fix}
         </button>
       )}
-    </li>
+    </Remark>
   );
 });
 

@@ -1,10 +1,11 @@
-import { expose } from 'comlink';
+import { expose, transfer } from 'comlink';
 import type { Task } from '@/core/footage/task';
 import { buildPlate } from '@/media/build-plate';
 import { compareTake } from '@/media/compare-take';
 import { clickTrack, songWithClick } from '@/media/click-track';
 import { findBeatsAgain, measureSong, takeEvents } from '@/media/measure-song';
 import { filmOfStill } from '@/media/film-of-still';
+import { findJoins, joinInMotion } from '@/media/find-joins';
 import type { Source } from '@/media/footage';
 import { findPlayback } from '@/media/find-playback';
 import { measureTake, type Progress } from '@/media/measure-take';
@@ -32,6 +33,11 @@ const api = plainErrors({
   findPlayback,
   compareTake,
   buildPlate,
+  findJoins,
+  joinInMotion: async (...asked: Parameters<typeof joinInMotion>) => {
+    const images = await joinInMotion(...asked);
+    return transfer(images, images);
+  },
   solveTask: (task: Task, sources: readonly Source[], onProgress: Progress) =>
     solveTask(task, sources, onProgress, findBeside),
   platePictures,

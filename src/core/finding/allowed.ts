@@ -49,6 +49,13 @@ export const allowed = {
   /** share of the picture that may be burnt out unsaid, and with which nothing can be made of it */
   blown: 0.15,
   graveBlown: 0.6,
+  /** so many times what changes from picture to picture may change where one take goes over into another */
+  jump: 1.5,
+  /** so many times that, and nobody misses it */
+  graveJump: 2.5,
+  /** degrees by which two pans that meet may differ, and so many times as fast may one of them be */
+  panTurn: 30,
+  panSpeed: 1.35,
   /** kinds of effect in one film */
   kinds: 5,
 } as const;

@@ -79,9 +79,62 @@ describe('joins of two takes', () => {
     const take = turns.map((pose, index) => film(pose, index));
     const period = 8 * Math.PI;
     for (const { a, b, cost } of findJoins(take, take, { limit: 3 })) {
-      expect(Math.abs(Math.abs(a - b) - period * Math.round(Math.abs(a - b) / period))).toBeLessThan(1.2);
+      expect(b).toBeGreaterThan(a);
+      expect(Math.abs(b - a - period * Math.round((b - a) / period))).toBeLessThan(1.2);
       expect(cost).toBeLessThan(6);
     }
+  });
+
+  it('say how much the takes change there themselves: a good one changes no more', () => {
+    const one = walk(40, 20, 2, 0);
+    const other = walk(40, 30, 1.4, 2);
+    for (let step = -2; step <= 2; step++) other[20 + step] = { ...one[15 + step] };
+    const takes = [one, other].map((poses, take) =>
+      poses.map((pose, index) => film(pose, index + 100 * take)),
+    );
+    const [best] = findJoins(takes[0], takes[1]);
+    expect(best.cost / best.step).toBeLessThan(1.5);
+    // Another pose and another place: what changes there is a jump.
+    const far = walk(40, 120, 0.2, 3).map((pose, index) => film(pose, index + 300));
+    const [jump] = findJoins(takes[0], far);
+    expect(jump.cost / jump.step).toBeGreaterThan(3);
+    expect(findJoins([takes[0][0]], [takes[1][0]])[0].step).toBe(0);
+  });
+
+  it('of a dissolve are where both go on alike for all of it, and leave room for it', () => {
+    const one = walk(60, 20, 1.8, 0);
+    const other = walk(60, 30, 1.1, 2);
+    // Alike for three pictures at one place, and for fourteen at another.
+    for (let step = 0; step < 3; step++) other[8 + step] = { ...one[40 + step] };
+    for (let step = 0; step < 14; step++)
+      other[30 + step] = { ...one[12 + step], arm: one[12 + step].arm + 1 };
+    const takes = [one, other].map((poses, take) =>
+      poses.map((pose, index) => film(pose, index + 100 * take)),
+    );
+    const [dissolve] = findJoins(takes[0], takes[1], { over: 12 });
+    expect(dissolve.b - dissolve.a).toBe(18);
+    expect(Math.abs(dissolve.a - 13)).toBeLessThanOrEqual(1);
+    for (const { a, b } of findJoins(takes[0], takes[1], { over: 12 }))
+      expect(Math.max(a, b) + 12).toBeLessThanOrEqual(60);
+    expect(findJoins(takes[0].slice(0, 8), takes[1], { over: 12 })).toEqual([]);
+  });
+
+  it('lie where both move, if that is asked: else standing still is the easiest', () => {
+    // Stands, walks, stands; the other likewise, but later.
+    const poses = (from: number) =>
+      Array.from({ length: 40 }, (_, index) => ({
+        x: 40 + 3 * Math.min(12, Math.max(0, index - from)),
+        arm: 4,
+      }));
+    const takes = [poses(8), poses(20)].map((take, seed) =>
+      take.map((pose, index) => film(pose, index + 100 * seed)),
+    );
+    const walks = (index: number, from: number) => index >= from - 1 && index <= from + 12;
+    const joins = findJoins(takes[0], takes[1], { moving: true, limit: 3 });
+    for (const { a, b } of joins) expect(walks(a, 8) && walks(b, 20), `${a} ${b}`).toBe(true);
+    expect(joins[0].b - joins[0].a).toBe(12);
+    const [easiest] = findJoins(takes[0], takes[1]);
+    expect(walks(easiest.a, 8) && walks(easiest.b, 20)).toBe(false);
   });
 
   it('are as many as are wanted, each another one, the best first', () => {

@@ -2,14 +2,19 @@ import { refuse } from '../error';
 import type { Bounds, Size } from '../geometry/size';
 import { checkSameSize, type GrayImage } from '../picture/image';
 
-/** Two pictures between which one can cut unseen: one take is shown up to the one, the other from the other on. */
+/**
+ * Two pictures at which one can go over from a take to another unseen: one is shown up to the one, the other from the
+ * other on, or from both on the one dissolves into the other.
+ */
 export type Join = {
   /** picture of the first take, counted from 0 */
   a: number;
-  /** picture of the second take that takes its place */
+  /** picture of the second take that takes its place, or that begins to show through it */
   b: number;
   /** codes by which they and their neighbours differ, root of the mean square */
   cost: number;
+  /** codes by which both takes change there from one picture to the next, likewise; 0 where they have but one */
+  step: number;
 };
 
 export type JoinOptions = {
@@ -17,12 +22,16 @@ export type JoinOptions = {
   region?: { x: number; y: number; width: number; height: number };
   /** how many are wanted at most; 10 where nothing is said */
   limit?: number;
+  /** pictures over which the one take dissolves into the other; 1 for a cut, which is meant where nothing is said */
+  over?: number;
+  /** leaves out where either take moves less than it does in the mean, so that the movement carries over the cut */
+  moving?: boolean;
 };
 
 /** cells across in which pictures are held against each other: all pairs roughly, the best ones finely */
 const [roughCells, fineCells] = [16, 64];
-/** how much a pair's neighbours count, one picture before and one after: movement has to go on as it went */
-const neighbours = [0.25, 0.5, 0.25];
+/** how much the pictures beside those that are joined count, one before and one after: movement has to go on as it went */
+const beside = 0.5;
 /** pairs that are looked at finely for each one that is wanted, at least so many */
 const [finelyFor, finelyLeast] = [12, 200];
 /** pictures by which two joins differ at least to count as two, and by which a take is joined to itself further on */
@@ -62,18 +71,36 @@ function squaresOf(a: Float32Array, b: Float32Array, cells: number): (i: number,
   };
 }
 
-/** A pair's cost with its neighbours: those that there are. */
-function withNeighbours(square: (i: number, j: number) => number, rows: number, columns: number) {
-  return (i: number, j: number): number => {
+/** Mean squares by which two takes differ from two pictures on, for so many, with one more before and one after. */
+function alongJoin(
+  square: (i: number, j: number) => number,
+  rows: number,
+  columns: number,
+  over: number,
+): (i: number, j: number) => number {
+  return (i, j) => {
     let [sum, weight] = [0, 0];
-    neighbours.forEach((share, index) => {
-      const [p, q] = [i + index - 1, j + index - 1];
-      if (p < 0 || q < 0 || p >= rows || q >= columns) return;
-      sum += share * square(p, q);
-      weight += share;
-    });
+    for (let step = -1; step <= over; step++) {
+      const [p, q] = [i + step, j + step];
+      if (p < 0 || q < 0 || p >= rows || q >= columns) continue;
+      const counts = step < 0 || step === over ? beside : 1;
+      sum += counts * square(p, q);
+      weight += counts;
+    }
     return sum / weight;
   };
+}
+
+/** Mean squares by which a take changes from each picture to the next, at its end from the one before; 0 where it has but one. */
+const changesOf = (square: (i: number, j: number) => number, count: number): Float32Array =>
+  Float32Array.from({ length: count }, (_, i) =>
+    count > 1 ? square(Math.min(i, count - 2), Math.min(i, count - 2) + 1) : 0,
+  );
+
+/** Whether each picture of a take changes at least as much as they all do in the mean. */
+function movingIn(changes: Float32Array): (i: number) => boolean {
+  const mean = changes.reduce((sum, change) => sum + change, 0) / changes.length;
+  return (i) => changes[i] >= mean;
 }
 
 function boundsOf({ width, height }: Size, region: JoinOptions['region']): Bounds {
@@ -101,27 +128,35 @@ export function findJoins(
 ): Join[] {
   if (a.length === 0 || b.length === 0) return [];
   for (const picture of [...a, ...b]) checkSameSize(a[0], picture);
-  const { limit = 10 } = options;
+  const { limit = 10, over = 1, moving = false } = options;
   const bounds = boundsOf(a[0], options.region);
   const shape = (bounds.bottom - bounds.top) / (bounds.right - bounds.left);
   const grid = (across: number): Size => ({
     width: Math.min(across, bounds.right - bounds.left),
     height: Math.max(1, Math.min(Math.round(across * shape), bounds.bottom - bounds.top)),
   });
-  const costIn = (across: number) => {
+  const squaresIn = (across: number) => {
     const cells = grid(across);
     const one = cellsOf(a, bounds, cells);
     const other = a === b ? one : cellsOf(b, bounds, cells);
-    return squaresOf(one, other, cells.width * cells.height);
+    const squares = (from: Float32Array, to: Float32Array) => squaresOf(from, to, cells.width * cells.height);
+    return { both: squares(one, other), first: squares(one, one), second: squares(other, other) };
   };
   const [rows, columns] = [a.length, b.length];
-  const rough = costIn(roughCells);
+  const rough = squaresIn(roughCells).both;
   const squares = Float32Array.from({ length: rows * columns }, (_, at) =>
     rough(Math.floor(at / columns), at % columns),
   );
-  const allowed = (i: number, j: number) => a !== b || Math.abs(i - j) >= onward;
-  const roughCost = withNeighbours((i, j) => squares[i * columns + j], rows, columns);
-  const fine = withNeighbours(costIn(fineCells), rows, columns);
+  const roughCost = alongJoin((i, j) => squares[i * columns + j], rows, columns, over);
+  const { both, first, second } = squaresIn(fineCells);
+  const [changes, otherChanges] = [changesOf(first, rows), changesOf(second, columns)];
+  const [moves, otherMoves] = [changes, otherChanges].map(movingIn);
+  // A dissolve needs as many pictures of both. Of a take with itself, a pair turned round is the same one.
+  const allowed = (i: number, j: number) =>
+    Math.max(i - rows, j - columns) + over <= 0 &&
+    (a !== b || j - i >= onward) &&
+    (!moving || (moves(i) && otherMoves(j)));
+  const fine = alongJoin(both, rows, columns, over);
   const candidates = Array.from({ length: rows * columns }, (_, at) => at)
     .filter((at) => allowed(Math.floor(at / columns), at % columns))
     .map((at) => ({ at, cost: roughCost(Math.floor(at / columns), at % columns) }))
@@ -129,7 +164,8 @@ export function findJoins(
     .slice(0, Math.max(finelyLeast, finelyFor * limit))
     .map(({ at }): Join => {
       const [i, j] = [Math.floor(at / columns), at % columns];
-      return { a: i, b: j, cost: Math.sqrt(fine(i, j)) };
+      const step = Math.sqrt((changes[i] + otherChanges[j]) / 2);
+      return { a: i, b: j, cost: Math.sqrt(fine(i, j)), step };
     })
     .sort((one, other) => one.cost - other.cost);
   const joins: Join[] = [];

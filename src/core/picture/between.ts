@@ -16,6 +16,7 @@ const stiffness = 0.04;
 const tornFrom = 14;
 
 type Plane = Size & { data: Uint8Array };
+type Luma = Pick<YuvImage, 'width' | 'height' | 'y'>;
 
 /** Movement from one picture to the next, block by block, in pixels of `size`; where each block lies half-way. */
 export type Flow = {
@@ -59,7 +60,7 @@ function cornerOf({ width, height, stride }: Padded, x: number, y: number): numb
 }
 
 /** A picture's luma at the size that is looked at, and at a half and a quarter of it. */
-function levelsOf({ width, height, y }: YuvImage): Padded[] {
+function levelsOf({ width, height, y }: Luma): Padded[] {
   const scale = Math.min(1, across / width);
   const size = {
     width: Math.max(16, Math.round(width * scale)),
@@ -117,7 +118,7 @@ function calmed(values: Float32Array, columns: number, rows: number): Float32Arr
  * @param share 0..1 of the time from one to two
  * @see Ha et al. 2004 (bilateral motion estimation), with a pyramid and a median over neighbours
  */
-export function flowBetween(one: YuvImage, two: YuvImage, share: number): Flow {
+export function flowBetween(one: Luma, two: Luma, share: number): Flow {
   const [first, second] = [levelsOf(one), levelsOf(two)];
   const { width, height } = first[0];
   const { width: columns, height: rows } = squaresOf(first[0], block);

@@ -115,6 +115,8 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   framesItself?: true;
   /** its takes run on as they were filmed, so that those filmed to the song can run with it */
   runsOn?: true;
+  /** the slots of two takes of which the second takes the first one's place on the moment's beat */
+  inTurn?: readonly [first: string, second: string];
   /** those that one moment uses, where its settings say so; else it uses all */
   slotsIn?(moment: Some): readonly Slot[];
   /** the slot of a take in which somebody stands that far across, 0..1 */

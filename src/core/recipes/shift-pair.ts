@@ -35,3 +35,23 @@ export function startsShifted(
   const second = first + (shows[1] - shows[0]) - further;
   return second < 0 ? [first - second, 0] : [first, second];
 }
+
+/**
+ * Where two takes of a moment of which one takes the other's place on its beat begin, so that it does so at instants of
+ * them that were chosen by their pictures.
+ * @param seconds those instants, in each take
+ * @returns by slot; null where a take would have to begin before its first picture, or none takes another's place
+ */
+export function beginJoined(
+  moment: Moment,
+  { inTurn, showsFrom }: Pick<Recipe, 'inTurn' | 'showsFrom'>,
+  grid: BeatGrid,
+  seconds: readonly [number, number],
+): Record<string, number> | null {
+  const lands = timeOfBeat(grid, moment.lands);
+  const begins = (inTurn ?? []).map((slot, side): [string, number] => [
+    slot,
+    seconds[side] - (lands - timeOfBeat(grid, showsFrom(moment, slot))),
+  ]);
+  return begins.length === 0 || begins.some(([, begin]) => begin < 0) ? null : Object.fromEntries(begins);
+}

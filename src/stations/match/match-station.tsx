@@ -17,6 +17,7 @@ import { LiveChoice } from '@/ui/live-choice';
 import { Term } from '@/ui/term';
 import { goTo, useWhere } from '@/ui/where';
 import { Empty, Part, Station } from '../station';
+import { Cuts } from './cuts/cuts';
 import { Crossing, sayShift } from './crossing';
 import { PairCurves, type Pair } from './pair-side';
 import { PairPicture } from './pair-picture';
@@ -28,10 +29,11 @@ import { TakenApart } from './taken-apart';
 
 const question = 'Which takes belong together?';
 
-type PartName = 'pairs' | 'takes';
+type PartName = 'pairs' | 'takes' | 'cuts';
 const matchParts: { id: PartName; text: string }[] = [
   { id: 'pairs', text: 'Pairs' },
   { id: 'takes', text: 'All takes' },
+  { id: 'cuts', text: 'Cuts' },
 ];
 
 /** The parts of this station, with the one that is shown. */
@@ -89,6 +91,7 @@ export function MatchStation() {
   );
   if (shown) return <TakenApart take={shown} onBack={() => goTo({ film: null })} />;
   if (some && part === 'takes') return <AllTakes question={question} parts={partsShown('takes', go)} />;
+  if (some && part === 'cuts') return <Cuts question={question} parts={partsShown('cuts', go)} />;
   if (builtMoment && recipe && !pairedSlots(recipe)) return <NoPairs moment={builtMoment} recipe={recipe} />;
   return <PairBoard key={projectId} />;
 }

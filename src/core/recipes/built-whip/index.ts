@@ -45,6 +45,7 @@ const views: View[] = [
 export const builtWhip: Recipe<WhipMoment> = {
   ...whipFilm,
   slots: whipSlots,
+  inTurn: [out.key, into.key],
   suggests: () => out.key,
   anchors: whipAnchors,
   sounds: (anchor) => (anchor === 'lands' ? { sound: 'whoosh', by: 'loudest' } : null),

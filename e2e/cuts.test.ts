@@ -1,0 +1,139 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect } from 'vitest';
+import { addMoment } from '@/store/commands/plan';
+import { setMoment } from '@/store/commands/moments';
+import { laySeconds } from '@/store/commands/song';
+import { phone, type BenchPage } from './support/bench-page';
+import { ffmpeg } from './support/ffmpeg';
+import { keysOf } from './support/hands';
+import { houses } from './support/photographs';
+import { seeded } from './support/seeds';
+import { test } from './support/test';
+
+/** A camera's way over a photograph: where its frame's corner is, in ffmpeg's words of the seconds t. */
+type Way = { x: string; y: string };
+
+/** Films a photograph of houses along a way, with a camera's noise, really encoded. */
+function film(path: string, { x, y }: Way, { rate = 25, size = '384x216' } = {}): void {
+  const frame = `scale=1600:-2,crop=768:432:x='${x}':y='${y}',scale=${size}`;
+  ffmpeg(
+    ...['-loop', '1', '-framerate', `${rate}`, '-t', '2.6', '-i', houses(), '-vf'],
+    ...[`${frame},noise=alls=5:allf=t,format=yuv420p`, '-c:v', 'libx264', '-crf', '18', path],
+  );
+}
+
+/** Both go to the right; at 1 s of the first and 1.52 s of the second they see the same, and go on alike for a moment. */
+const first: Way = { x: '20+300*t', y: '100' };
+const second: Way = { x: '320+300*(t-1.52)', y: '100+400*(t-1.52)*(t-1.52)' };
+/** The frames of both, at 25 a second. */
+const [planted, taken] = [25, 38];
+
+/** Cuts of the Match station, with takes brought in. */
+async function openCuts(bench: BenchPage, ...files: string[]): Promise<void> {
+  await bench.bringIn(...files);
+  await bench.page
+    .locator('[data-take] img')
+    .nth(files.length - 1)
+    .waitFor();
+  await bench.settled();
+  await bench.page.getByRole('tab', { name: 'Cuts' }).click();
+}
+
+const joinsOf = (bench: BenchPage) => bench.page.locator('[data-join]');
+const frames = async (bench: BenchPage, index = 0) =>
+  ((await joinsOf(bench).nth(index).getAttribute('data-join')) ?? '').split(' ').map(Number);
+
+describe('where one take goes over into another', () => {
+  test('is found to the frame, is looked at in motion, and lands on the beat of a whip', async ({
+    open,
+    file,
+  }) => {
+    film(file('one.mp4'), first);
+    film(file('two.mp4'), second);
+    film(file('back.mp4'), { x: '800-300*t', y: '100' });
+    const seed = await seeded(async (store, project) => {
+      await laySeconds(store, project);
+      const id = await addMoment(store, project, 'built-whip', 2, 6);
+      await setMoment(store, project, id, 'Place', { name: 'The jump', lands: 2.5 });
+    });
+    const bench = await open({ seed, at: 'station=match' });
+    const { page } = bench;
+    await openCuts(bench, file('one.mp4'), file('two.mp4'), file('back.mp4'));
+    await bench.choose('First take', 'One');
+    await bench.choose('Second take', 'Two');
+    await bench.press('Find the frames');
+    await page.locator('[data-motion="48"]').waitFor();
+    const [a, b] = await frames(bench);
+    expect(Math.abs(a - planted)).toBeLessThanOrEqual(1);
+    expect(b - a).toBe(taken - planted);
+    await page.getByText(/It is not seen/).waitFor();
+    await page.getByText(/Both move left: .* px a picture/).waitFor();
+    // It is shown on its frame, and further on once it runs.
+    await page.getByText('the cut', { exact: true }).waitFor();
+    await bench.press('Play it');
+    await page.getByText(/^\d+ after$/).waitFor();
+    await bench.press('Stop');
+    expect(await bench.audit()).toEqual([]);
+
+    const list = await bench.save('Save the list');
+    const [, best] = readFileSync((await list.path()) ?? '', 'utf8').split('\r\n');
+    expect(best.startsWith(`One,${a},${(a / 25).toFixed(4)},Two,${b},${(b / 25).toFixed(4)},1,`)).toBe(true);
+
+    await bench.press('Use it in The jump');
+    await page.getByRole('heading', { name: 'Does it land?' }).waitFor();
+    await expect
+      .poll(async () => {
+        const moment = (await bench.records()).find((one) => one.kind === 'moment');
+        const { slots = {} } = moment as { slots?: Record<string, { at: number }> };
+        return [slots.out?.at, slots.in?.at];
+      })
+      .toEqual([expect.closeTo(a / 25 - 0.5, 3), expect.closeTo(b / 25, 3)]);
+
+    // Against each other's way nothing hides it, however alike the places are.
+    await bench.go('Match');
+    await page.getByRole('tab', { name: 'Cuts' }).click();
+    await bench.choose('First take', 'One');
+    await bench.choose('Second take', 'Back');
+    await bench.press('Find the frames');
+    await page.getByText(/moves left and the second right, \d+° apart/).waitFor();
+  });
+
+  test('is a loop of one take, a dissolve at another rate, and said where it cannot be, on a phone by keys', async ({
+    open,
+    file,
+  }) => {
+    film(file('round.mp4'), { x: '200+150*sin(4.18879*t)', y: '200+90*cos(4.18879*t)' });
+    film(file('faster.mp4'), { x: '200+150*sin(4.18879*t+1)', y: '200+90*cos(4.18879*t+1)' }, { rate: 30 });
+    film(file('square.mp4'), first, { size: '288x216' });
+    const bench = await open({ size: phone, touch: false, seed: await seeded(), at: 'station=match' });
+    const { page } = bench;
+    await openCuts(bench, file('round.mp4'), file('faster.mp4'), file('square.mp4'));
+    const keys = keysOf(bench);
+    // Once round takes 1.5 s.
+    await bench.choose('First take', 'Round');
+    await bench.choose('Second take', 'Round');
+    await keys.press(page.getByRole('button', { name: 'Find the frames' }));
+    await joinsOf(bench).first().waitFor();
+    const [from, until] = await frames(bench);
+    expect(Math.abs(until - from - 37.5)).toBeLessThanOrEqual(1.5);
+
+    // The second one is a radian ahead: 0.24 s.
+    await bench.choose('Second take', 'Faster');
+    await bench.choose('How one goes over into the other', 'Dissolve');
+    await keys.press(page.getByRole('button', { name: 'Find the frames' }));
+    await page.getByText(/begins to show through Round/).waitFor();
+    const [a, b] = await frames(bench);
+    const apart = a / 25 - b / 30 - 1 / 4.18879;
+    expect(Math.abs(apart - 1.5 * Math.round(apart / 1.5))).toBeLessThan(0.05);
+    expect(await bench.overflow()).toBe(0);
+    expect(await bench.audit()).toEqual([]);
+
+    await bench.choose('Second take', 'Square');
+    await keys.press(page.getByRole('button', { name: 'Find the frames' }));
+    await page.getByText(/different shapes/).waitFor();
+    // What was found before is gone only once something else is.
+    await page.reload();
+    await bench.arrived();
+    await page.getByRole('button', { name: 'Find the frames' }).waitFor();
+  });
+});

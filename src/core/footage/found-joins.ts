@@ -1,0 +1,19 @@
+import type { Join } from './joins';
+import type { Pan } from './pan';
+
+/** Parts of the picture that may have to match alone, in shares of it. */
+export const joinParts = {
+  whole: { text: 'the whole picture', x: 0, y: 0, width: 1, height: 1 },
+  left: { text: 'its left half', x: 0, y: 0, width: 0.5, height: 1 },
+  right: { text: 'its right half', x: 0.5, y: 0, width: 0.5, height: 1 },
+  middle: { text: 'its middle', x: 0.25, y: 0.25, width: 0.5, height: 0.5 },
+  upper: { text: 'its upper half', x: 0, y: 0, width: 1, height: 0.5 },
+  lower: { text: 'its lower half', x: 0, y: 0.5, width: 1, height: 0.5 },
+} as const;
+export type JoinPart = keyof typeof joinParts;
+
+/** What is asked for: over how many pictures one take goes over into the other (1 for a cut), what has to match, and whether only where both move. */
+export type JoinsWanted = { over: number; part: JoinPart; moving: boolean };
+
+/** A join of two files: their pictures counted from 0, when these begin to show, and how both move there. */
+export type FoundJoin = Join & { seconds: [first: number, second: number]; pans: [Pan, Pan] };

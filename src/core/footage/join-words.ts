@@ -1,0 +1,63 @@
+import { allowed } from '../finding/allowed';
+import type { Severity } from '../finding/finding';
+import type { Join } from './joins';
+import type { Pan } from './pan';
+
+/** What is said of where one take goes over into another. */
+export type JoinSaid = { severity: Exclude<Severity, 'fix'>; text: string };
+
+/** codes that pictures change by at least: of less, noise and the file's own errors are left */
+const leastStep = 1;
+/** share of the picture's width a picture by which one that stands may seem to move */
+const stands = 0.004;
+
+/** How many times as much changes at a join as from one picture to the next. */
+export const jumpOf = ({ cost, step }: Pick<Join, 'cost' | 'step'>): number =>
+  cost / Math.max(leastStep, step);
+
+/** Whether a join is seen. @param over pictures over which the one take dissolves into the other; 1 for a cut */
+export function sayJump(join: Pick<Join, 'cost' | 'step'>, over: number): JoinSaid {
+  const jump = jumpOf(join);
+  const much = `what changes there is ${jump.toFixed(1)} times what changes from one picture to the next (allowed ${allowed.jump.toFixed(1)})`;
+  if (jump <= allowed.jump) return { severity: 'fine', text: `It is not seen: ${much}.` };
+  const instead =
+    over > 1
+      ? 'Dissolve over more pictures, or let something else move there.'
+      : 'Dissolve over some pictures, or let something else move there.';
+  return jump <= allowed.jump * allowed.graveJump
+    ? { severity: 'watch', text: `It may be seen: ${much}. ${instead}` }
+    : { severity: 'stop', text: `It jumps: ${much}. Choose other takes, or film one of them again.` };
+}
+
+const degrees = ({ dx, dy }: Pan) => (Math.atan2(dy, dx) * 180) / Math.PI;
+const ways = ['right', 'down right', 'down', 'down left', 'left', 'up left', 'up', 'up right'];
+const wayOf = (pan: Pan): string => ways[Math.round((degrees(pan) + 360) / 45) % ways.length];
+
+/**
+ * Whether both pictures of a join move alike, as they have to where a whip or something that fills the frame hides it.
+ * @param width of the delivered picture
+ * @returns null where neither of them moves
+ */
+export function sayPans(one: Pan, other: Pan, width: number): JoinSaid | null {
+  const [first, second] = [one, other].map(({ dx, dy }) => Math.hypot(dx, dy));
+  const pixels = (share: number) => `${Math.round(share * width)} px a picture`;
+  if (first < stands && second < stands) return null;
+  if (first < stands || second < stands)
+    return {
+      severity: 'watch',
+      text: `One of them stands while the other moves ${wayOf(first < stands ? other : one)}, ${pixels(Math.max(first, second))}. Take an instant at which both move, or both stand.`,
+    };
+  const turn = Math.abs(((degrees(other) - degrees(one) + 540) % 360) - 180);
+  if (turn > allowed.panTurn)
+    return {
+      severity: 'stop',
+      text: `The first moves ${wayOf(one)} and the second ${wayOf(other)}, ${turn.toFixed(0)}° apart (allowed ${allowed.panTurn}°). It shows as a stumble: film one of them again the other way round.`,
+    };
+  const faster = Math.max(first, second) / Math.min(first, second);
+  return faster > allowed.panSpeed
+    ? {
+        severity: 'watch',
+        text: `Both move ${wayOf(one)}, but one ${faster.toFixed(1)} times as fast (allowed ${allowed.panSpeed}): ${pixels(first)} and ${pixels(second)}. Run the slower one faster, or take another instant.`,
+      }
+    : { severity: 'fine', text: `Both move ${wayOf(one)}: ${pixels(first)} and ${pixels(second)}.` };
+}

@@ -1,0 +1,67 @@
+'use client';
+import { sayJump } from '@/core/footage/join-words';
+import { useData } from '@/ui/bench-context';
+import { ChosenCut } from './chosen-cut';
+import { JoinCards } from './join-cards';
+import { JoinPlayer } from './join-player';
+import type { Joins } from './use-joins';
+
+/** How many pictures of a take were looked at first. */
+const nth = new Intl.PluralRules('en', { type: 'ordinal' });
+const endings: Partial<Record<Intl.LDMLPluralRule, string>> = { one: 'st', two: 'nd', few: 'rd' };
+const every = (step: number) => `every ${step}${endings[nth.select(step)] ?? 'th'} picture`;
+
+/** The joins that were found, the chosen one in motion. */
+export function FoundCuts({
+  joins: found,
+  chosen,
+  onChoose,
+}: {
+  joins: Joins;
+  chosen: number;
+  onChoose: (index: number) => void;
+}) {
+  const { project } = useData((data) => data.snapshot);
+  const { joins, sheet, pictures, sources, steps, asked } = found;
+  const join = joins[chosen];
+  const { first, second, over } = asked;
+  const skipped = [first, second].filter((take, side) => steps[side] > 1 && (side === 0 || take !== first));
+  if (!join)
+    return (
+      <p className="max-w-[60ch] text-ink2">
+        These takes are too short: there is no frame of the one that can take the place of one of the other.
+        Choose others, or a shorter dissolve.
+      </p>
+    );
+  return (
+    <div className="flex gap-5 phone:flex-col">
+      <div className="flex w-[58%] flex-none flex-col gap-3 phone:w-full desk:sticky desk:top-4 desk:self-start">
+        <JoinPlayer
+          key={`${join.a} ${join.b}`}
+          sources={sources}
+          join={join}
+          over={over}
+          perSecond={project.rate.num / project.rate.den}
+          label={`${first.name} going over into ${second.name}`}
+        />
+        <ChosenCut asked={asked} joins={joins} join={join} />
+        {skipped.map((take) => (
+          <p key={take.id} className="text-[12.5px] text-ink2">
+            {take.name} is long: {every(steps[take === first ? 0 : 1])} was looked at, and all of them round
+            each that is shown.
+          </p>
+        ))}
+      </div>
+      <div className="min-w-0 flex-1">
+        <JoinCards
+          joins={joins}
+          sheet={sheet}
+          pictures={pictures}
+          said={(one) => sayJump(one, over)}
+          chosen={chosen}
+          onChoose={onChoose}
+        />
+      </div>
+    </div>
+  );
+}

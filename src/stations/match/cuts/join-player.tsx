@@ -1,0 +1,121 @@
+'use client';
+import { useEffect, useRef, useState, type CSSProperties } from 'react';
+import type { FoundJoin } from '@/core/footage/found-joins';
+import type { Source } from '@/media/footage';
+import { useServices } from '@/ui/bench-context';
+import { openMedia } from '@/workers/clients';
+
+/** pictures to each side of a join that are shown */
+const each = 24;
+
+type Motion = { images: ImageBitmap[]; joins: number };
+
+/** The pictures round a join; null until they are there. */
+function useMotion(sources: readonly [Source, Source], { a, b }: FoundJoin, over: number): Motion | null {
+  const { attempt } = useServices();
+  const [motion, setMotion] = useState<{ key: string; motion: Motion } | null>(null);
+  const [one, other] = sources;
+  const key = `${one.media} ${a} ${other.media} ${b} ${over}`;
+  useEffect(() => {
+    const media = openMedia();
+    let isOver = false;
+    void attempt(async () => {
+      const images = await media.api.joinInMotion([one, other], { a, b, over }, each);
+      if (!isOver) setMotion({ key, motion: { images, joins: Math.min(each, a) } });
+      media.end();
+    });
+    return () => {
+      isOver = true;
+      media.end();
+    };
+  }, [one, other, a, b, over, key, attempt]);
+  return motion?.key === key ? motion.motion : null;
+}
+
+/** Where a thread's colours meet. @param share of its length */
+const tiedAt = (share: number) => ({ '--tied': `${100 * share}%` }) as CSSProperties;
+
+/** A join in the middle of what runs before and after it: still on its picture until it is played, then round and round. */
+export function JoinPlayer({
+  sources,
+  join,
+  over,
+  perSecond,
+  label,
+}: {
+  sources: readonly [Source, Source];
+  join: FoundJoin;
+  over: number;
+  perSecond: number;
+  label: string;
+}) {
+  const motion = useMotion(sources, join, over);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [runs, setRuns] = useState(false);
+  const [at, setAt] = useState<number | null>(null);
+  const count = motion?.images.length ?? 0;
+  const shown = Math.min(Math.max(0, count - 1), at ?? motion?.joins ?? 0);
+  useEffect(() => {
+    const image = motion?.images[shown];
+    if (!image || !canvas.current) return;
+    [canvas.current.width, canvas.current.height] = [image.width, image.height];
+    canvas.current.getContext('2d')?.drawImage(image, 0, 0);
+  }, [motion, shown]);
+  useEffect(() => {
+    if (!runs || count === 0) return;
+    const began = performance.now();
+    let asked = 0;
+    const next = (now: number) => {
+      setAt(Math.floor(Math.max(0, now - began) * 0.001 * perSecond) % count);
+      asked = requestAnimationFrame(next);
+    };
+    asked = requestAnimationFrame(next);
+    return () => cancelAnimationFrame(asked);
+  }, [runs, count, perSecond]);
+  const from = (motion?.joins ?? 0) - shown;
+  return (
+    <div className="flex flex-col gap-2">
+      <div className="aspect-video w-full bg-stage">
+        <canvas
+          ref={canvas}
+          role="img"
+          aria-label={label}
+          data-motion={count}
+          className="h-full w-full object-contain"
+        />
+      </div>
+      <div className="flex items-center gap-3">
+        <button
+          type="button"
+          className="knob"
+          disabled={count === 0}
+          onClick={() => {
+            setRuns(!runs);
+            if (runs) setAt(null);
+          }}
+        >
+          {runs ? 'Stop' : 'Play it'}
+        </button>
+        <label className="flex min-h-11 flex-1 items-center gap-2 text-[12.5px]">
+          <input
+            type="range"
+            className="thread h-6 min-w-0 flex-1 pointer-coarse:h-11"
+            style={tiedAt((motion?.joins ?? 0) / Math.max(1, count - 1))}
+            min={0}
+            max={Math.max(0, count - 1)}
+            value={shown}
+            disabled={count === 0}
+            aria-label="Frame that is shown"
+            onChange={({ target }) => {
+              setRuns(false);
+              setAt(Number(target.value));
+            }}
+          />
+          <span className="num w-[11ch] flex-none text-right">
+            {from > 0 ? `${from} before` : from < 0 ? `${-from} after` : over > 1 ? 'it begins' : 'the cut'}
+          </span>
+        </label>
+      </div>
+    </div>
+  );
+}
