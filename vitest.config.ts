@@ -22,13 +22,14 @@ export default defineConfig({
         test: {
           name: 'e2e',
           include: ['e2e/**/*.test.ts'],
-          testTimeout: 600_000,
-          hookTimeout: 300_000,
-          fileParallelism: false,
+          testTimeout: 900_000,
+          hookTimeout: 600_000,
+          // Each opens browsers that take a core of their own.
+          maxWorkers: 2,
           globalSetup: ['e2e/support/make-seeds.ts'],
           setupFiles: ['fake-indexeddb/auto'],
           // Vitest asks for a second alone, which a busy machine may need for one press.
-          expect: { poll: { timeout: 60_000 } },
+          expect: { poll: { timeout: 120_000 } },
         },
       },
     ],

@@ -60,7 +60,7 @@ export class BenchPage {
       serviceWorkers: offline ? 'allow' : 'block',
       hasTouch: touch,
     });
-    context.setDefaultTimeout(120_000);
+    context.setDefaultTimeout(240_000);
     const page = await context.newPage();
     const bench = new BenchPage(context, page);
     // Before anything is kept: the browser remembers for a while how much it has given.

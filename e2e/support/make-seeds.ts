@@ -2,11 +2,13 @@ import 'fake-indexeddb/auto';
 import { BenchPage, type Opening } from './bench-page';
 import { openBrowser } from './browser';
 import { demo } from './ffmpeg';
+import { fetchPhotographs } from './photographs';
 import { keepSeed, seeded, taken } from './seeds';
 import { startServer } from './server';
 
-/** Before any end-to-end test: what the bench measures by itself, measured once for all that start from it. */
+/** Before any end-to-end test: photographs, and what the bench measures by itself, measured once for all that start from it. */
 export default async function makeSeeds(): Promise<void> {
+  fetchPhotographs();
   const server = await startServer();
   const browser = await openBrowser();
   const visit = async (how: Opening, wait: (bench: BenchPage) => Promise<unknown>) => {

@@ -49,3 +49,8 @@ export const standing = (): string =>
 
 /** A photograph of houses under trees, nobody in it, of 512 × 384 pixels. */
 export const houses = (): string => outOf('opencv-doc', 'usr/share/doc/opencv-doc/examples/data/home.jpg');
+
+/** Fetches them all: files of tests run beside each other, and only one at a time may ask for packages. */
+export function fetchPhotographs(): void {
+  for (const fetch of [portrait, coffee, cat, standing, houses]) fetch();
+}
