@@ -35,7 +35,7 @@ import { cutPeople } from '@/media/cut-people';
 import { Footage } from '@/media/footage';
 import { measureTake } from '@/media/measure-take';
 import { openInput } from '@/media/open';
-import type { FindPeople } from '@/media/people';
+import type { Beside } from '@/media/people';
 import { readPictures } from '@/media/pictures';
 import { renderShot } from '@/media/render';
 import type { PeopleApi } from '@/workers/people.worker';
@@ -69,14 +69,25 @@ async function decodeAlone(blob: Blob): Promise<void> {
 }
 
 const people = wrap<PeopleApi>(new Worker('/people.worker.js'));
-const findBeside: FindPeople = (picture) =>
-  people.peopleIn(transfer(picture, [picture.data.buffer as ArrayBuffer]));
+const handed = <Image extends { data: { buffer: ArrayBufferLike } }>(image: Image): Image =>
+  transfer(image, [image.data.buffer as ArrayBuffer]);
+const peopleBeside: Beside = {
+  find: (picture) => people.peopleIn(handed(picture)),
+  cut: (luma, matte, differs) => people.cutLikely(handed(luma), handed(matte), differs),
+};
 
 /** Finds people in every picture, and cuts them out as the pictures agree on it. */
 async function cutOutPeople(blob: Blob, frames: number): Promise<void> {
   const times = Float64Array.from({ length: frames }, (_, index) => (index * rate.den) / rate.num);
   const footage = new Footage([{ media: 'person', blob, times }]);
-  const figures = await cutPeople('person', [...times], footage, () => undefined, findBeside, 'now and then');
+  const figures = await cutPeople(
+    'person',
+    [...times],
+    footage,
+    () => undefined,
+    peopleBeside,
+    'now and then',
+  );
   await footage.close();
   if (figures.some(({ rings }) => rings.length === 0)) throw new Error('Nobody is found in a picture.');
 }

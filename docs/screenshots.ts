@@ -28,9 +28,6 @@ await bench.settled();
 await page.locator('[data-ribbon]').first().focus();
 for (let beat = 0; beat < 42; beat++) await page.keyboard.press('ArrowRight');
 await shoot('song');
-await page.getByRole('button', { name: 'Beats and frames' }).click();
-await shoot('song-frames');
-await page.getByRole('button', { name: 'Beats and frames' }).click();
 await bench.go('Plan');
 for (const [part, name] of [
   ['Moments', 'plan-moments'],
@@ -42,6 +39,12 @@ for (const [part, name] of [
 }
 await bench.go('Match');
 await shoot('match');
+await page.getByRole('tab', { name: 'Cuts' }).click();
+await bench.choose('In which parts of them', 'where both move more than usual');
+await bench.press('Find the frames');
+await page.locator('[data-motion]:not([data-motion="0"])').waitFor();
+await shoot('match-cuts');
+await page.getByRole('tab', { name: 'Pairs' }).click();
 await bench.go('Build');
 await page.getByRole('button', { name: 'To the landing' }).click();
 for (let frame = 0; frame < 70; frame++) await page.keyboard.press('.');

@@ -7,7 +7,7 @@ import type { GrayImage, RgbaImage } from '@/core/picture/image';
 import { resizePlane, resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import type { Footage } from './footage';
 import type { Progress } from './measure-take';
-import type { FindPeople } from './people';
+import type { Beside, FindPeople, People } from './people';
 import { readAhead } from './read-ahead';
 import { acrossCutout, gone, pictureOf, type Instant } from './task-pictures';
 
@@ -17,13 +17,13 @@ const acrossAgreement = 320;
 const found = 0.8;
 
 /**
- * Seconds for which pictures may go by without a look for people, and how much that is new in a picture asks for one all
- * the same, as a share of who shows. By trial: e2e/ghost, bench.
+ * Seconds for which pictures may go by without a look for people, and how much that is new in a picture asks for one
+ * more, as a share of who shows. By trial: e2e/ghost, bench.
  */
 const [unlooked, mostNew] = [0.2, 0.25];
 
-/** pictures that are made ready while people are looked for in one before them, at the most */
-const mostAhead = 6;
+/** pictures that are made ready, and in which people are looked for, while those before them are worked at; at the most */
+const mostAhead = 12;
 
 /** A picture out of which somebody is cut, what of it differs from the empty set, and the size in which the pictures agree on it. */
 type Cut = {
@@ -40,13 +40,29 @@ type Ready = {
   small: YuvImage;
   flow: Flow | null;
   differs: Uint8Array | null;
+  /** who is in it, where it is looked at anyhow */
+  look: Promise<People | null> | null;
 };
 
-/** Pictures of a take, shrunk, with how each moves on from the one before and what of it differs from the plate. */
+/** Where pictures of a take are looked at anyhow: all of them, or the first and the last, and between them one in a while. */
+function dueIn(within: readonly number[], looks: 'always' | 'now and then'): Set<number> {
+  const due = new Set<number>();
+  let last = -Infinity;
+  within.forEach((seconds, index) => {
+    if (looks === 'now and then' && seconds - last < unlooked - 1e-3 && index < within.length - 1) return;
+    due.add(seconds);
+    last = seconds;
+  });
+  return due;
+}
+
+/** Pictures of a take, shrunk, with how each moves on from the one before, what of it differs from the plate, and who is in it. */
 async function* readyPictures(
   media: string,
   within: readonly number[],
   footage: Footage,
+  find: FindPeople,
+  due: ReadonlySet<number>,
   plate: Instant | null,
 ): AsyncGenerator<Ready, void> {
   let [empty, before]: [RgbaImage | null, YuvImage | null] = [null, null];
@@ -54,11 +70,14 @@ async function* readyPictures(
     const picture = await footage.at(media, seconds + 1e-6);
     if (!picture) return gone();
     const seen = resizeYuv(picture, fitWithin(picture, acrossCutout));
-    const small = resizeYuv(seen, fitWithin(seen, acrossAgreement));
     footage.release();
+    const look = due.has(seconds) ? find(yuvToRgba(seen)) : null;
+    // Whoever waits for it hears of what goes wrong; nobody may be there yet.
+    look?.catch(() => undefined);
+    const small = resizeYuv(seen, fitWithin(seen, acrossAgreement));
     empty ??= plate && (await pictureOf(footage, plate, seen));
     const flow = before && flowBetween(before, small, 1);
-    yield { seconds, seen, small, flow, differs: empty && differingFrom(yuvToRgba(seen), empty) };
+    yield { seconds, seen, small, flow, look, differs: empty && differingFrom(yuvToRgba(seen), empty) };
     before = small;
   }
 }
@@ -67,7 +86,7 @@ async function* readyPictures(
  * Cuts people out of pictures that follow one another, as these agree on it. People are looked for in every picture, or
  * where `looks` says so in as few as will do: looking takes longer than all else.
  * @param within their seconds of the take, rising
- * @param find is asked who is in a picture; the next ones are made ready meanwhile
+ * @param beside is asked who is in a picture, and cuts some of them out; all else goes on meanwhile
  * @param plate a picture of the empty set, by which they are cut out too; null where they are not
  */
 export async function cutPeople(
@@ -75,22 +94,21 @@ export async function cutPeople(
   within: readonly number[],
   footage: Footage,
   onProgress: Progress,
-  find: FindPeople,
+  beside: Beside,
   looks: 'always' | 'now and then',
   plate: Instant | null = null,
 ): Promise<Figure[]> {
   const agreement = new Agreement();
-  const pictures = readAhead(readyPictures(media, within, footage, plate), mostAhead);
-  let lastLook = -Infinity;
+  const due = dueIn(within, looks);
+  const pictures = readAhead(readyPictures(media, within, footage, beside.find, due, plate), mostAhead);
   const cuts: Cut[] = [];
-  for await (const { seconds, seen, small, flow, differs } of pictures.read()) {
+  for await (const { seconds, seen, small, flow, differs, look } of pictures.read()) {
     const isNew = agreement.add(small, flow) > mostNew;
-    const isLast = cuts.length === within.length - 1;
-    if (looks === 'always' || isNew || isLast || seconds - lastLook >= unlooked - 1e-3) {
-      const people = await pictures.during(find(yuvToRgba(seen)));
+    const looking = look ?? (isNew ? beside.find(yuvToRgba(seen)) : null);
+    if (looking) {
+      const people = await pictures.during(looking);
       const likely = people && Uint8Array.from(people.matte.data, (value) => Math.round(255 * value));
       agreement.found(likely && resizePlane(likely, seen, small));
-      lastLook = seconds;
     }
     cuts.push({
       seconds,
@@ -100,12 +118,20 @@ export async function cutPeople(
     });
     onProgress((found * cuts.length) / within.length);
   }
-  const figures: Figure[] = [];
+  let drawn = 0;
+  const figures: Promise<Figure>[] = [];
   for (const likely of agreement.backwards()) {
-    const { seconds, luma, differs, small } = cuts[cuts.length - 1 - figures.length];
+    const index = cuts.length - 1 - figures.length;
+    const { seconds, luma, differs, small } = cuts[index];
     const matte = { ...luma, data: resizePlane(likely, small, luma) };
-    figures.push({ seconds, ...cutOutLikely(luma, matte, differs) });
-    onProgress(found + ((1 - found) * figures.length) / within.length);
+    // What agrees on the next picture is worked out here, so that fewer are cut out here than beside.
+    const cutout = index % 3 === 0 ? cutOutLikely(luma, matte, differs) : beside.cut(luma, matte, differs);
+    figures.push(
+      Promise.resolve(cutout).then((one) => {
+        onProgress(found + ((1 - found) * ++drawn) / within.length);
+        return { seconds, ...one };
+      }),
+    );
   }
-  return figures.reverse();
+  return (await Promise.all(figures)).reverse();
 }

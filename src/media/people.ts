@@ -1,5 +1,6 @@
 import type { PoseLandmarker } from '@mediapipe/tasks-vision';
 import { refuse } from '@/core/error';
+import type { Cutout } from '@/core/footage/cutout';
 import { asWide, inFours } from '@/core/people/in-fours';
 import type { Pose } from '@/core/people/pose';
 import type { GrayImage, RgbaImage } from '@/core/picture/image';
@@ -15,6 +16,13 @@ export type People = { matte: GrayImage; poses: Pose[] };
 
 /** What finds people in a picture, which it uses up; null where nobody is found. */
 export type FindPeople = (picture: RgbaImage) => Promise<People | null>;
+
+/** Work on people that goes on beside who asks for it. */
+export type Beside = {
+  find: FindPeople;
+  /** cuts them out by how likely each pixel is one of theirs; uses the images up. @see cutOutLikely */
+  cut: (luma: GrayImage, matte: GrayImage, differs: Uint8Array | null) => Promise<Cutout>;
+};
 
 async function openBy(delegate: 'CPU' | 'GPU'): Promise<PoseLandmarker> {
   const { PoseLandmarker } = (await import(

@@ -5,7 +5,7 @@ import type { RgbaImage } from '@/core/picture/image';
 import { cutPeople } from './cut-people';
 import type { Footage } from './footage';
 import type { Progress } from './measure-take';
-import type { FindPeople } from './people';
+import type { Beside } from './people';
 import { gone, looked, pictureOf } from './task-pictures';
 
 const nobody: Cutout = { rings: [], share: 0, faint: 0 };
@@ -17,7 +17,7 @@ function cutFrom(picture: RgbaImage, by: 'plate' | 'backdrop', plate: RgbaImage 
 }
 
 /** pictures to each side that say who is in one of them */
-const beside = 4;
+const eachSide = 4;
 
 /** Cuts somebody out of one picture. @param times of the take's pictures */
 export async function solveCutout(
@@ -25,11 +25,11 @@ export async function solveCutout(
   footage: Footage,
   times: Float64Array,
   onProgress: Progress,
-  find: FindPeople,
+  beside: Beside,
 ): Promise<Cutout> {
   if (by === 'person' || by === 'both') {
-    const { round, shows } = picturesRound(times, seconds, beside);
-    const figures = await cutPeople(media, round, footage, onProgress, find, 'always', plate);
+    const { round, shows } = picturesRound(times, seconds, eachSide);
+    const figures = await cutPeople(media, round, footage, onProgress, beside, 'always', plate);
     if (figures.length === 0) return gone();
     const { rings, share, faint } = figures[shows];
     return { rings, share, faint };
@@ -47,11 +47,11 @@ export async function solveFigures(
   footage: Footage,
   times: Float64Array,
   onProgress: Progress,
-  find: FindPeople,
+  beside: Beside,
 ): Promise<Figure[]> {
   const within = looked(times, from, until, mostFigures);
   if (by === 'person' || by === 'both')
-    return cutPeople(media, within, footage, onProgress, find, 'now and then', plate);
+    return cutPeople(media, within, footage, onProgress, beside, 'now and then', plate);
   const figures: Figure[] = [];
   let empty: RgbaImage | null = null;
   for (const [index, seconds] of within.entries()) {

@@ -15,7 +15,7 @@ import { movingUnder, type UnderSpan, type UnderTask } from '@/core/footage/unde
 import { cropImage } from '@/core/picture/image';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
-import type { FindPeople } from './people';
+import type { Beside, FindPeople } from './people';
 import { solveCutout, solveFigures } from './solve-cutout';
 import { solveMend } from './solve-mend';
 import { solveMomentSeam } from './solve-seam';
@@ -157,12 +157,12 @@ async function solveTears(
   return found;
 }
 
-/** Solves what a moment asks for from the takes that it names. @param find is asked where people are looked for */
+/** Solves what a moment asks for from the takes that it names. @param beside is asked where people are looked for */
 export async function solveTask(
   task: Task,
   sources: readonly Source[],
   onProgress: Progress,
-  find: FindPeople,
+  beside: Beside,
 ): Promise<Answer> {
   if (task.is === 'seam') return { method: 'seam-5', seam: await solveMomentSeam(task, sources, onProgress) };
   const footage = new Footage(sources);
@@ -173,7 +173,7 @@ export async function solveTask(
     if (task.is !== 'flight' && !source) return gone();
     const times = source?.times ?? new Float64Array();
     if (task.is === 'cutout')
-      return { method: 'cutout-2', cutout: await solveCutout(task, footage, times, onProgress, find) };
+      return { method: 'cutout-2', cutout: await solveCutout(task, footage, times, onProgress, beside) };
     if (task.is === 'under')
       return { method: 'under-1', spans: await solveUnder(task, footage, times, onProgress) };
     if (task.is === 'track')
@@ -181,12 +181,12 @@ export async function solveTask(
     if (task.is === 'path')
       return { method: 'path-1', path: await solvePath(task, footage, times, onProgress) };
     if (task.is === 'veil')
-      return { method: 'veil-1', veil: await solveVeil(task, footage, times, onProgress, find) };
+      return { method: 'veil-1', veil: await solveVeil(task, footage, times, onProgress, beside.find) };
     if (task.is === 'fall')
       return { method: 'fall-1', fall: await solveFall(task, footage, times, onProgress) };
     if (task.is === 'figures')
-      return { method: 'figures-2', figures: await solveFigures(task, footage, times, onProgress, find) };
-    return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress, find) };
+      return { method: 'figures-2', figures: await solveFigures(task, footage, times, onProgress, beside) };
+    return { method: 'flight-1', flight: await solveFlight(task, footage, times, onProgress, beside.find) };
   } finally {
     await footage.close();
   }

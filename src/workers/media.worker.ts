@@ -15,7 +15,7 @@ import { platePictures, quickCheck } from '@/media/quick-check';
 import { solveTask } from '@/media/solve-task';
 import { songWithSounds, soundsAlone } from '@/media/sounds';
 import { takeApart } from '@/media/take-apart';
-import { findBeside } from './find-beside';
+import { peopleBeside } from './people-beside';
 import { plainErrors } from './plain-errors';
 
 const api = plainErrors({
@@ -39,7 +39,7 @@ const api = plainErrors({
     return transfer(images, images);
   },
   solveTask: (task: Task, sources: readonly Source[], onProgress: Progress) =>
-    solveTask(task, sources, onProgress, findBeside),
+    solveTask(task, sources, onProgress, peopleBeside),
   platePictures,
   quickCheck,
   packBundle,

@@ -1,4 +1,5 @@
 import { expose, transfer } from 'comlink';
+import { cutOutLikely } from '@/core/footage/cutout';
 import { fitWithin } from '@/core/geometry/size';
 import { headsOf, type Head } from '@/core/people/head';
 import type { Pose } from '@/core/people/pose';
@@ -31,6 +32,6 @@ const peopleIn: FindPeople = async (picture) => {
   return people && transfer(people, [people.matte.data.buffer as ArrayBuffer]);
 };
 
-const api = plainErrors({ posesIn, headsIn, peopleIn });
+const api = plainErrors({ posesIn, headsIn, peopleIn, cutLikely: cutOutLikely });
 export type PeopleApi = typeof api;
 expose(api);

@@ -60,7 +60,7 @@ export const rampFilm: FilmRecipe<z.infer<typeof rampSchema>> = {
           { name: 'steadying', scale: 1.1 },
           { name: 'following', scale: 1.08 },
         ],
-        saving: `Leave room round the performer: steadying and following eat the edges of all ${poses} poses.`,
+        saving: `Leave room round the performer: steadying and following eat the edges of ${poses === 1 ? 'its pose' : poses === 2 ? 'both poses' : `all ${poses} poses`}.`,
         energy: 0.9,
         travel: 1.5,
       },
