@@ -14,10 +14,10 @@ import { test } from './support/test';
 type Way = { x: string; y: string };
 
 /** Films a photograph of houses along a way, with a camera's noise, really encoded. */
-function film(path: string, { x, y }: Way, { rate = 25, size = '384x216' } = {}): void {
+function film(path: string, { x, y }: Way, { rate = 25, size = '384x216', seconds = 2.6 } = {}): void {
   const frame = `scale=1600:-2,crop=768:432:x='${x}':y='${y}',scale=${size}`;
   ffmpeg(
-    ...['-loop', '1', '-framerate', `${rate}`, '-t', '2.6', '-i', houses(), '-vf'],
+    ...['-loop', '1', '-framerate', `${rate}`, '-t', `${seconds}`, '-i', houses(), '-vf'],
     ...[`${frame},noise=alls=5:allf=t,format=yuv420p`, '-c:v', 'libx264', '-crf', '18', path],
   );
 }
@@ -105,9 +105,10 @@ describe('where one take goes over into another', () => {
     film(file('round.mp4'), { x: '200+150*sin(4.18879*t)', y: '200+90*cos(4.18879*t)' });
     film(file('faster.mp4'), { x: '200+150*sin(4.18879*t+1)', y: '200+90*cos(4.18879*t+1)' }, { rate: 30 });
     film(file('square.mp4'), first, { size: '288x216' });
+    film(file('short.mp4'), first, { seconds: 0.2 });
     const bench = await open({ size: phone, touch: false, seed: await seeded(), at: 'station=match' });
     const { page } = bench;
-    await openCuts(bench, file('round.mp4'), file('faster.mp4'), file('square.mp4'));
+    await openCuts(bench, file('round.mp4'), file('faster.mp4'), file('square.mp4'), file('short.mp4'));
     const keys = keysOf(bench);
     // Once round takes 1.5 s.
     await bench.choose('First take', 'Round');
@@ -131,7 +132,14 @@ describe('where one take goes over into another', () => {
     await bench.choose('Second take', 'Square');
     await keys.press(page.getByRole('button', { name: 'Find the frames' }));
     await page.getByText(/different shapes/).waitFor();
-    // What was found before is gone only once something else is.
+    // Five frames leave no room for a dissolve over eight, but for one over four.
+    await bench.choose('Second take', 'Short');
+    await keys.press(page.getByRole('button', { name: 'Find the frames' }));
+    await page.getByText(/These takes are too short/).waitFor();
+    await keys.write(bench.number('Frames of the dissolve'), '4');
+    await keys.press(page.getByRole('button', { name: 'Find the frames' }));
+    await page.getByText(/begins to show through Round/).waitFor();
+    // A reload forgets what was found, and the way to it stays open.
     await page.reload();
     await bench.arrived();
     await page.getByRole('button', { name: 'Find the frames' }).waitFor();

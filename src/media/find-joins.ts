@@ -18,6 +18,9 @@ const wantedJoins = 12;
 /** Joins of two files, the pictures at which they lie, and of how many pictures of each one was looked at first. */
 export type FoundJoins = { joins: FoundJoin[]; sheet: ShotSheet; pictures: Blob; steps: [number, number] };
 
+/** Of takes that are too short nothing is shown. */
+const noSheet: ShotSheet = { columns: 0, count: 0, width: 0, height: 0 };
+
 type Gray = GrayImage & { data: Uint8Array };
 
 /** A file's pictures that are looked at, and which of them each one is. */
@@ -98,6 +101,8 @@ export async function findJoins(
       );
       onProgress(0.8 + (0.15 * (index + 1)) / rough.length);
     }
+    const steps: FoundJoins['steps'] = [first.step, second.step];
+    if (joins.length === 0) return { joins, sheet: noSheet, pictures: new Blob(), steps };
     joins.sort((a, b) => a.cost - b.cost);
     const drawn = await drawSheet(2 * joins.length, 2, async (index) => {
       footage.release();
@@ -105,7 +110,7 @@ export async function findJoins(
       const picture = await footage.at(sources[side].media, joins[index >> 1].seconds[side] + 1e-6);
       return picture ?? gone();
     });
-    return { joins, ...drawn, steps: [first.step, second.step] };
+    return { joins, ...drawn, steps };
   } finally {
     await footage.close();
   }

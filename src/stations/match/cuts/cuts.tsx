@@ -21,7 +21,7 @@ const usual: How = { dissolves: false, frames: 8, part: 'whole', moving: false }
 export function Cuts<Id extends string>({ question, parts }: { question: string; parts: Parts<Id> }) {
   const { openFiles, attempt } = useServices();
   const snapshot = useData((data) => data.snapshot);
-  const { share, joins, find, cancel } = useJoins();
+  const { share, joins: last, find, cancel } = useJoins();
   const [chosen, choose] = useState(0);
   const takes = snapshot.takes.filter((take) => takeMeasure(snapshot, take));
   const filmed = takes.filter(({ slot }) => slot !== plateSlot);
@@ -48,6 +48,8 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
     );
   const takeOptions = takes.map(({ id, name }) => ({ value: id, text: name }));
   const asked = { first, second, over: how.dissolves ? how.frames : 1, part: how.part, moving: how.moving };
+  // Of takes that were taken out meanwhile nothing is shown.
+  const joins = last && byId(last.asked.first.id) && byId(last.asked.second.id) ? last : null;
   const same =
     joins &&
     joins.asked.first.id === first.id &&

@@ -1,6 +1,5 @@
 'use client';
 import { sayJump } from '@/core/footage/join-words';
-import { useData } from '@/ui/bench-context';
 import { ChosenCut } from './chosen-cut';
 import { JoinCards } from './join-cards';
 import { JoinPlayer } from './join-player';
@@ -21,7 +20,6 @@ export function FoundCuts({
   chosen: number;
   onChoose: (index: number) => void;
 }) {
-  const { project } = useData((data) => data.snapshot);
   const { joins, sheet, pictures, sources, steps, asked } = found;
   const join = joins[chosen];
   const { first, second, over } = asked;
@@ -41,7 +39,6 @@ export function FoundCuts({
           sources={sources}
           join={join}
           over={over}
-          perSecond={project.rate.num / project.rate.den}
           label={`${first.name} going over into ${second.name}`}
         />
         <ChosenCut asked={asked} joins={joins} join={join} />

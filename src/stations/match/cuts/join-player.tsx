@@ -8,28 +8,51 @@ import { openMedia } from '@/workers/clients';
 /** pictures to each side of a join that are shown */
 const each = 24;
 
-type Motion = { images: ImageBitmap[]; joins: number };
+/** Pictures round a join: when each of them shows, in seconds from the first on, when all is over, and which is the join's. */
+type Motion = { images: ImageBitmap[]; starts: number[]; ends: number; joins: number };
+
+/** Both takes run as they were filmed, whatever their rates are. */
+function motionOf(
+  images: ImageBitmap[],
+  [one, other]: readonly [Source, Source],
+  { a, b }: Pick<FoundJoin, 'a' | 'b'>,
+): Motion {
+  const joins = Math.min(each, a);
+  const cut = one.times[a] - one.times[a - joins];
+  const starts = images.map((_, index) =>
+    index < joins
+      ? one.times[a - joins + index] - one.times[a - joins]
+      : cut + other.times[b + index - joins] - other.times[b],
+  );
+  const last = starts.length - 1;
+  return { images, starts, joins, ends: starts[last] + (starts[last] - (starts[last - 1] ?? 0)) };
+}
 
 /** The pictures round a join; null until they are there. */
 function useMotion(sources: readonly [Source, Source], { a, b }: FoundJoin, over: number): Motion | null {
   const { attempt } = useServices();
-  const [motion, setMotion] = useState<{ key: string; motion: Motion } | null>(null);
+  const [found, setFound] = useState<{ key: string; motion: Motion } | null>(null);
   const [one, other] = sources;
   const key = `${one.media} ${a} ${other.media} ${b} ${over}`;
   useEffect(() => {
     const media = openMedia();
+    let images: ImageBitmap[] = [];
     let isOver = false;
     void attempt(async () => {
-      const images = await media.api.joinInMotion([one, other], { a, b, over }, each);
-      if (!isOver) setMotion({ key, motion: { images, joins: Math.min(each, a) } });
-      media.end();
+      try {
+        images = await media.api.joinInMotion([one, other], { a, b, over }, each);
+        if (!isOver) setFound({ key, motion: motionOf(images, [one, other], { a, b }) });
+      } finally {
+        media.end();
+      }
     });
     return () => {
       isOver = true;
       media.end();
+      for (const image of images) image.close();
     };
   }, [one, other, a, b, over, key, attempt]);
-  return motion?.key === key ? motion.motion : null;
+  return found?.key === key ? found.motion : null;
 }
 
 /** Where a thread's colours meet. @param share of its length */
@@ -40,13 +63,11 @@ export function JoinPlayer({
   sources,
   join,
   over,
-  perSecond,
   label,
 }: {
   sources: readonly [Source, Source];
   join: FoundJoin;
   over: number;
-  perSecond: number;
   label: string;
 }) {
   const motion = useMotion(sources, join, over);
@@ -62,16 +83,17 @@ export function JoinPlayer({
     canvas.current.getContext('2d')?.drawImage(image, 0, 0);
   }, [motion, shown]);
   useEffect(() => {
-    if (!runs || count === 0) return;
+    if (!runs || !motion) return;
     const began = performance.now();
     let asked = 0;
     const next = (now: number) => {
-      setAt(Math.floor(Math.max(0, now - began) * 0.001 * perSecond) % count);
+      const seconds = (Math.max(0, now - began) / 1000) % motion.ends;
+      setAt(motion.starts.findLastIndex((start) => start <= seconds));
       asked = requestAnimationFrame(next);
     };
     asked = requestAnimationFrame(next);
     return () => cancelAnimationFrame(asked);
-  }, [runs, count, perSecond]);
+  }, [runs, motion]);
   const from = (motion?.joins ?? 0) - shown;
   return (
     <div className="flex flex-col gap-2">
