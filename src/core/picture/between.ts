@@ -37,6 +37,8 @@ function shrunk({ width, height, data }: Plane, to: Size): Plane {
 
 /** half the side of what is compared round the middle of a block */
 const reach = block / 2 + round;
+/** pixels that are compared: of that every second one each way */
+const compared = reach ** 2;
 /** pixels beside a plane in which its edge is held */
 const beside = 2 * reach;
 
@@ -93,11 +95,12 @@ function unlike(
   let a = cornerOf(one, ax, ay);
   let b = cornerOf(two, ax + Math.round(dx), ay + Math.round(dy));
   let sum = 0;
-  const enough = most * reach ** 2;
-  for (let row = 0; row < reach && sum <= enough; row++, a += 2 * one.stride, b += 2 * one.stride)
+  const enough = most * compared;
+  const [first, second, down] = [one.data, two.data, 2 * one.stride];
+  for (let row = 0; row < reach && sum <= enough; row++, a += down, b += down)
     for (let column = 0; column < 2 * reach; column += 2)
-      sum += Math.abs(one.data[a + column] - two.data[b + column]);
-  return sum / reach ** 2;
+      sum += Math.abs(first[a + column] - second[b + column]);
+  return sum / compared;
 }
 
 /** The middle one of each value and its eight neighbours. */
@@ -140,20 +143,20 @@ export function flowBetween(one: Luma, two: Luma, share: number): Flow {
       }
       const x = ((at % columns) + 0.5) * block * scale;
       const y = (Math.floor(at / columns) + 0.5) * block * scale;
-      const starts: [number, number][] = [
-        [0, 0],
-        ...[at, at - 1, at + 1, at - columns, at + columns]
-          .filter((next) => next >= 0 && next < dx.length)
-          .map((next): [number, number] => [dx[next] * scale, dy[next] * scale]),
-      ];
       let [bestX, bestY, best, bestCost] = [0, 0, Infinity, Infinity];
       const tryAt = (moveX: number, moveY: number) => {
+        if (moveX === bestX && moveY === bestY && bestCost < Infinity) return;
         const stiff = (stiffness * Math.hypot(moveX, moveY)) / scale;
         const found = unlike(a, b, x, y, moveX, moveY, share, bestCost - stiff);
         const cost = found + stiff;
         if (cost < bestCost) [bestX, bestY, best, bestCost] = [moveX, moveY, found, cost];
       };
-      if (!coarsest) for (const [startX, startY] of starts) tryAt(Math.round(startX), Math.round(startY));
+      if (!coarsest) {
+        tryAt(0, 0);
+        for (const next of [at, at - 1, at + 1, at - columns, at + columns])
+          if (next >= 0 && next < dx.length)
+            tryAt(Math.round(dx[next] * scale), Math.round(dy[next] * scale));
+      }
       const [middleX, middleY] = [bestX, bestY];
       for (let down = -ways; down <= ways; down++)
         for (let side = -ways; side <= ways; side++) tryAt(middleX + side, middleY + down);
