@@ -51,6 +51,8 @@ describe('where one take goes over into another', () => {
     film(file('one.mp4'), first);
     film(file('two.mp4'), second);
     film(file('back.mp4'), { x: '800-300*t', y: '100' });
+    film(file('here.mp4'), { x: '100', y: '100' }, { seconds: 1 });
+    film(file('there.mp4'), { x: '104', y: '100' }, { seconds: 1 });
     const seed = await seeded(async (store, project) => {
       await laySeconds(store, project);
       const id = await addMoment(store, project, 'built-whip', 2, 6);
@@ -58,7 +60,8 @@ describe('where one take goes over into another', () => {
     });
     const bench = await open({ seed, at: 'station=match' });
     const { page } = bench;
-    await openCuts(bench, file('one.mp4'), file('two.mp4'), file('back.mp4'));
+    const names = ['one', 'two', 'back', 'here', 'there'];
+    await openCuts(bench, ...names.map((name) => file(`${name}.mp4`)));
     await bench.choose('First take', 'One');
     await bench.choose('Second take', 'Two');
     await bench.press('Find the frames');
@@ -96,6 +99,12 @@ describe('where one take goes over into another', () => {
     await bench.choose('Second take', 'Back');
     await bench.press('Find the frames');
     await page.getByText(/moves left and the second right, \d+° apart/).waitFor();
+
+    // Where both stand, it is measured whether they stand in one place: 4 of 768 pixels are 2 of the film's 384.
+    await bench.choose('First take', 'Here');
+    await bench.choose('Second take', 'There');
+    await bench.press('Find the frames');
+    await page.getByText(/The set jumps by (1\.9|2\.0|2\.1) px/).waitFor();
   });
 
   test('is a loop of one take, a dissolve at another rate, and said where it cannot be, on a phone by keys', async ({

@@ -1,14 +1,17 @@
 import { refuse } from '@/core/error';
+import { allowed } from '@/core/finding/allowed';
 import { joinParts, type FoundJoin, type JoinsWanted } from '@/core/footage/found-joins';
 import { findJoins as joinsOf, type Join } from '@/core/footage/joins';
 import { panBetween } from '@/core/footage/pan';
+import { registerFrame } from '@/core/footage/register';
 import type { ShotSheet } from '@/core/footage/cuts/shots';
+import { cornerMove } from '@/core/geometry/placement';
 import { fitWithin } from '@/core/geometry/size';
 import type { GrayImage } from '@/core/picture/image';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
 import { drawSheet, imageOf } from './picture-sheet';
-import { gone, graysOf, looked } from './task-pictures';
+import { acrossTrack, gone, graysOf, looked } from './task-pictures';
 
 /** pixels across in which takes are held against each other, and pictures of each at the most: of a longer one every second, or fewer */
 const [across, mostLooked] = [160, 700];
@@ -94,11 +97,11 @@ export async function findJoins(
     });
     const joins: FoundJoin[] = [];
     for (const [index, join] of rough.entries()) {
-      joins.push(
+      const found =
         first.step === 1 && second.step === 1
           ? placed(sources, join, pansAt(first.pictures, second.pictures, join))
-          : await exactly(footage, sources, [first, second], join, { region, over }),
-      );
+          : await exactly(footage, sources, [first, second], join, { region, over });
+      joins.push({ ...found, off: await setOff(footage, sources, found) });
       onProgress(0.8 + (0.15 * (index + 1)) / rough.length);
     }
     const steps: FoundJoins['steps'] = [first.step, second.step];
@@ -123,7 +126,7 @@ async function exactly(
   seen: readonly [Seen, Seen],
   join: Join,
   how: { region: { x: number; y: number; width: number; height: number }; over: number },
-): Promise<FoundJoin> {
+): Promise<Placed> {
   const reach = Math.max(...seen.map(({ step }) => step));
   const round = (side: 0 | 1, index: number) => {
     const at = index * seen[side].step;
@@ -135,12 +138,28 @@ async function exactly(
   return placed(sources, { ...near, a: a.first + near.a, b: b.first + near.b }, pans);
 }
 
-/** A join with the seconds at which its pictures begin to show. */
-const placed = ([one, other]: readonly [Source, Source], join: Join, pans: FoundJoin['pans']): FoundJoin => ({
+/** A join as far as it is told by pictures that were looked at. */
+type Placed = Omit<FoundJoin, 'off'>;
+const placed = ([one, other]: readonly [Source, Source], join: Join, pans: FoundJoin['pans']): Placed => ({
   ...join,
   seconds: [one.times[join.a], other.times[join.b]],
   pans,
 });
+
+/** By how much the set is off from one picture of a join to the other, in shares of their width; null where it is not one set. */
+async function setOff(
+  footage: Footage,
+  sources: readonly [Source, Source],
+  { seconds }: Placed,
+): Promise<number | null> {
+  const pictures: Gray[] = [];
+  for (const [side, { media }] of sources.entries())
+    for await (const picture of graysOf(footage, media, [seconds[side]], acrossTrack, () => undefined))
+      pictures.push(picture as Gray);
+  const [one, other] = pictures;
+  const found = registerFrame(one, other);
+  return found.agreement < allowed.agreement ? null : cornerMove(found, one) / one.width;
+}
 
 /** Readers for two files, which may be one. */
 const footageOf = ([one, other]: readonly [Source, Source]) =>

@@ -16,4 +16,9 @@ export type JoinPart = keyof typeof joinParts;
 export type JoinsWanted = { over: number; part: JoinPart; moving: boolean };
 
 /** A join of two files: their pictures counted from 0, when these begin to show, and how both move there. */
-export type FoundJoin = Join & { seconds: [first: number, second: number]; pans: [Pan, Pan] };
+export type FoundJoin = Join & {
+  seconds: [first: number, second: number];
+  pans: [Pan, Pan];
+  /** by how much the set is off from the one picture to the other, in shares of their width; null where it is not one set */
+  off: number | null;
+};

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { writeJoinList } from '../formats/join-list';
-import { jumpOf, sayJump, sayPans } from './join-words';
+import { gravestOf, jumpOf, sayJoin, sayJump, sayPans } from './join-words';
 
 describe('what is said of a join', () => {
   it('turns with how much more changes there than from one picture to the next', () => {
@@ -34,9 +34,21 @@ describe('what is said of a join', () => {
     expect(sayPans({ dx: 0.02, dy: -0.02 }, { dx: 0.02, dy: -0.02 }, 1920)?.text).toContain('up right');
   });
 
+  it('turns where the set jumps though hardly anything else changes, unless the camera moves', () => {
+    const stands = { dx: 0, dy: 0 };
+    const join = { a: 9, b: 5, cost: 3, step: 4, seconds: [0.4, 0.2] as [number, number] };
+    const of = (off: number | null, pan = stands) =>
+      gravestOf(sayJoin({ ...join, off, pans: [pan, pan] }, 1, 1920));
+    expect(of(0.9 / 1920)).toBe('fine');
+    expect(of(1.2 / 1920)).toBe('watch');
+    expect(of(5.1 / 1920)).toBe('stop');
+    expect(of(null)).toBe('fine');
+    expect(of(5.1 / 1920, right)).toBe('fine');
+  });
+
   it('is kept as numbers for any editor', () => {
     const join = { a: 77, b: 33, cost: 6, step: 4, pans: [right, right] as [typeof right, typeof right] };
-    const list = writeJoinList([{ ...join, seconds: [3.2115, 1.3764] }], ['Left 1', 'Left, 2'], 1);
+    const list = writeJoinList([{ ...join, off: null, seconds: [3.2115, 1.3764] }], ['Left 1', 'Left, 2'], 1);
     expect(list.split('\r\n')[1]).toBe('Left 1,77,3.2115,"Left, 2",33,1.3764,1,1.50');
     expect(jumpOf(join)).toBe(1.5);
   });

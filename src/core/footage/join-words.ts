@@ -1,5 +1,6 @@
 import { allowed } from '../finding/allowed';
 import type { Severity } from '../finding/finding';
+import type { FoundJoin } from './found-joins';
 import type { Join } from './joins';
 import type { Pan } from './pan';
 
@@ -61,3 +62,27 @@ export function sayPans(one: Pan, other: Pan, width: number): JoinSaid | null {
       }
     : { severity: 'fine', text: `Both move ${wayOf(one)}: ${pixels(first)} and ${pixels(second)}.` };
 }
+
+/** Whether a set that stands stays where it is. @param off in shares of the picture's width @param width of the delivered one */
+export function saySet(off: number, width: number): JoinSaid {
+  const pixels = off * width;
+  const much = `${pixels.toFixed(1)} px (allowed ${allowed.cutMove.toFixed(1)} px)`;
+  if (pixels <= allowed.cutMove)
+    return { severity: 'fine', text: `The set stays where it is: it is off by ${much}.` };
+  return {
+    severity: pixels <= allowed.cutMove * allowed.graveMove ? 'watch' : 'stop',
+    text: `The set jumps by ${much}: the camera stood elsewhere. Choose another take or an earlier frame, or cut where the camera moves.`,
+  };
+}
+
+/** All that is said of a join. */
+export function sayJoin(join: FoundJoin, over: number, width: number): JoinSaid[] {
+  const pans = sayPans(...join.pans, width);
+  // Before a camera that moves nobody sees where the set was.
+  const set = pans || join.off === null ? null : saySet(join.off, width);
+  return [sayJump(join, over), ...(pans ? [pans] : []), ...(set ? [set] : [])];
+}
+
+/** The gravest of what is said. */
+export const gravestOf = (said: readonly JoinSaid[]): JoinSaid['severity'] =>
+  (['stop', 'watch'] as const).find((grave) => said.some(({ severity }) => severity === grave)) ?? 'fine';

@@ -1,6 +1,6 @@
 'use client';
 import type { FoundJoin } from '@/core/footage/found-joins';
-import { sayJump, sayPans } from '@/core/footage/join-words';
+import { sayJoin } from '@/core/footage/join-words';
 import { fileName } from '@/core/formats/file-name';
 import { writeJoinList } from '@/core/formats/join-list';
 import type { Moment } from '@/core/model/records';
@@ -34,7 +34,6 @@ export function ChosenCut({
   const { store, attempt, go } = useServices();
   const { project, built, song } = useData((data) => data.snapshot);
   const looked = useData((data) => data.builtMoment);
-  const pans = sayPans(...join.pans, project.width);
   const place = momentFor(looked, built);
   const begin = place && song?.grid && beginJoined(place.moment, place.recipe, song.grid, join.seconds);
   return (
@@ -53,8 +52,9 @@ export function ChosenCut({
         )}
       </p>
       <ul className="flex flex-col gap-2">
-        <Remark {...sayJump(join, over)} />
-        {pans && <Remark {...pans} />}
+        {sayJoin(join, over, project.width).map((said) => (
+          <Remark key={said.text} {...said} />
+        ))}
       </ul>
       {place && over === 1 && begin === null && (
         <p className="text-ink2">

@@ -1,5 +1,6 @@
 'use client';
-import { sayJump } from '@/core/footage/join-words';
+import { gravestOf, sayJoin } from '@/core/footage/join-words';
+import { useData } from '@/ui/bench-context';
 import { ChosenCut } from './chosen-cut';
 import { JoinCards } from './join-cards';
 import { JoinPlayer } from './join-player';
@@ -21,6 +22,7 @@ export function FoundCuts({
   onChoose: (index: number) => void;
 }) {
   const { joins, sheet, pictures, sources, steps, asked } = found;
+  const width = useData((data) => data.snapshot.project.width);
   const join = joins[chosen];
   const { first, second, over } = asked;
   const skipped = [first, second].filter((take, side) => steps[side] > 1 && (side === 0 || take !== first));
@@ -54,7 +56,7 @@ export function FoundCuts({
           joins={joins}
           sheet={sheet}
           pictures={pictures}
-          said={(one) => sayJump(one, over)}
+          gravity={(one) => gravestOf(sayJoin(one, over, width))}
           chosen={chosen}
           onChoose={onChoose}
         />

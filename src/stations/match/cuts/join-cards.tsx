@@ -2,7 +2,8 @@
 import { useMemo } from 'react';
 import type { ShotSheet } from '@/core/footage/cuts/shots';
 import type { FoundJoin } from '@/core/footage/found-joins';
-import { jumpOf, type JoinSaid } from '@/core/footage/join-words';
+import type { Severity } from '@/core/finding/finding';
+import { jumpOf } from '@/core/footage/join-words';
 import { formatClock } from '@/core/time/timecode';
 import { GravityMark } from '@/ui/remark';
 
@@ -13,14 +14,14 @@ export function JoinCards({
   joins,
   sheet,
   pictures,
-  said,
+  gravity,
   chosen,
   onChoose,
 }: {
   joins: readonly FoundJoin[];
   sheet: ShotSheet;
   pictures: Blob;
-  said: (join: FoundJoin) => JoinSaid;
+  gravity: (join: FoundJoin) => Severity;
   chosen: number;
   onChoose: (index: number) => void;
 }) {
@@ -63,7 +64,7 @@ export function JoinCards({
             <span className="num">
               {formatClock(join.seconds[0])} → {formatClock(join.seconds[1])}
             </span>
-            <GravityMark severity={said(join).severity} said={times(join)} />
+            <GravityMark severity={gravity(join)} said={times(join)} />
           </span>
         </button>
       ))}
