@@ -1,7 +1,7 @@
 import { refuse } from '@/core/error';
 import { allowed } from '@/core/finding/allowed';
 import { joinParts, type FoundJoin, type JoinsWanted } from '@/core/footage/found-joins';
-import { findJoins as joinsOf, type Join } from '@/core/footage/joins';
+import { distinctJoins, findJoins as joinsOf, type Join } from '@/core/footage/joins';
 import { panBetween } from '@/core/footage/pan';
 import { registerFrame } from '@/core/footage/register';
 import type { ShotSheet } from '@/core/footage/cuts/shots';
@@ -55,14 +55,12 @@ async function roundOf(
 /** How a file's picture moves to the next one, or where there is none as near as can be told. */
 function panAt(pictures: readonly Gray[], at: number) {
   const from = Math.max(0, Math.min(at, pictures.length - 2));
-  return pictures.length < 2 ? { dx: 0, dy: 0 } : panBetween(pictures[from], pictures[from + 1]);
+  return panBetween(pictures[from], pictures[from + 1]);
 }
 
 /** How both files move at a join: the first one into it, the second out of it. */
-const pansAt = (one: readonly Gray[], other: readonly Gray[], { a, b }: Join): FoundJoin['pans'] => [
-  panAt(one, a - 1),
-  panAt(other, b),
-];
+const pansAt = (one: readonly Gray[], other: readonly Gray[], { a, b }: Join): FoundJoin['pans'] =>
+  Math.min(one.length, other.length) > 1 ? [panAt(one, a - 1), panAt(other, b)] : null;
 
 /**
  * Finds where one file goes over into another unseen, or one into itself where both are the same: the least seen first.
@@ -95,18 +93,19 @@ export async function findJoins(
       over: Math.max(1, Math.round(over / Math.max(first.step, second.step))),
       limit: wantedJoins,
     });
-    const joins: FoundJoin[] = [];
+    const all: FoundJoin[] = [];
     for (const [index, join] of rough.entries()) {
       const found =
         first.step === 1 && second.step === 1
           ? placed(sources, join, pansAt(first.pictures, second.pictures, join))
           : await exactly(footage, sources, [first, second], join, { region, over });
-      joins.push({ ...found, off: await setOff(footage, sources, found) });
+      all.push({ ...found, off: await setOff(footage, sources, found) });
       onProgress(0.8 + (0.15 * (index + 1)) / rough.length);
     }
+    // Looked at exactly, two of them may come to lie beside each other.
+    const joins = distinctJoins(all.sort((a, b) => a.cost - b.cost));
     const steps: FoundJoins['steps'] = [first.step, second.step];
     if (joins.length === 0) return { joins, sheet: noSheet, pictures: new Blob(), steps };
-    joins.sort((a, b) => a.cost - b.cost);
     const drawn = await drawSheet(2 * joins.length, 2, async (index) => {
       footage.release();
       const side = index % 2;

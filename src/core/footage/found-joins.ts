@@ -15,10 +15,11 @@ export type JoinPart = keyof typeof joinParts;
 /** What is asked for: over how many pictures one take goes over into the other (1 for a cut), what has to match, and whether only where both move. */
 export type JoinsWanted = { over: number; part: JoinPart; moving: boolean };
 
-/** A join of two files: their pictures counted from 0, when these begin to show, and how both move there. */
+/** A join of two files: their pictures counted from 0, and when these begin to show. */
 export type FoundJoin = Join & {
   seconds: [first: number, second: number];
-  pans: [Pan, Pan];
+  /** how both move there; null where one of them is a single picture */
+  pans: [Pan, Pan] | null;
   /** by how much the set is off from the one picture to the other, in shares of their width; null where it is not one set */
   off: number | null;
 };

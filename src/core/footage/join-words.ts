@@ -77,7 +77,7 @@ export function saySet(off: number, width: number): JoinSaid {
 
 /** All that is said of a join. */
 export function sayJoin(join: FoundJoin, over: number, width: number): JoinSaid[] {
-  const pans = sayPans(...join.pans, width);
+  const pans = join.pans && sayPans(...join.pans, width);
   // Before a camera that moves nobody sees where the set was.
   const set = pans || join.off === null ? null : saySet(join.off, width);
   return [sayJump(join, over), ...(pans ? [pans] : []), ...(set ? [set] : [])];

@@ -113,6 +113,15 @@ function boundsOf({ width, height }: Size, region: JoinOptions['region']): Bound
   return { left, top, right, bottom };
 }
 
+/** Those of some joins that lie some pictures apart from all before them. */
+export function distinctJoins<One extends Pick<Join, 'a' | 'b'>>(joins: readonly One[]): One[] {
+  const kept: One[] = [];
+  for (const one of joins)
+    if (kept.every((join) => Math.abs(join.a - one.a) >= apart || Math.abs(join.b - one.b) >= apart))
+      kept.push(one);
+  return kept;
+}
+
 /**
  * The pairs of pictures of two takes between which a cut is seen least, of one take with itself where both are the same.
  * @param a pictures of the first take, of one size
@@ -168,11 +177,5 @@ export function findJoins(
       return { a: i, b: j, cost: Math.sqrt(fine(i, j)), step };
     })
     .sort((one, other) => one.cost - other.cost);
-  const joins: Join[] = [];
-  for (const one of candidates) {
-    if (joins.length >= limit) break;
-    if (joins.every((join) => Math.abs(join.a - one.a) >= apart || Math.abs(join.b - one.b) >= apart))
-      joins.push(one);
-  }
-  return joins;
+  return distinctJoins(candidates).slice(0, limit);
 }
