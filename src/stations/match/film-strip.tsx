@@ -4,6 +4,7 @@ import { allowed } from '@/core/finding/allowed';
 import type { Alignment } from '@/core/footage/align-sound';
 import { onSong, type Apart, type FilmShot, type ShotSheet } from '@/core/footage/cuts/shots';
 import { beatOfTime, timeOfBeat, type BeatGrid } from '@/core/time/grid';
+import { showSheet } from './show-sheet';
 
 /** The beats, and where the song is heard in a film; null where it is not. */
 export type Song = { grid: BeatGrid; heard: Alignment } | null;
@@ -25,15 +26,7 @@ function Pictures({
   sheet: ShotSheet;
   pictures: Blob;
 }) {
-  const show = useMemo(
-    () => (row: HTMLDivElement | null) => {
-      if (!row) return;
-      const url = URL.createObjectURL(pictures);
-      row.style.setProperty('--sheet', `url(${url})`);
-      return () => URL.revokeObjectURL(url);
-    },
-    [pictures],
-  );
+  const show = useMemo(() => showSheet(pictures), [pictures]);
   const wide = (tall * sheet.width) / sheet.height;
   return (
     <div ref={show} className="absolute inset-x-0 top-1 flex" style={{ height: tall }} aria-hidden>

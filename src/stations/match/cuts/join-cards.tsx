@@ -6,6 +6,7 @@ import type { Severity } from '@/core/finding/finding';
 import { jumpOf } from '@/core/footage/join-words';
 import { formatClock } from '@/core/time/timecode';
 import { GravityMark } from '@/ui/remark';
+import { showSheet } from '../show-sheet';
 
 const times = (join: FoundJoin) => `${jumpOf(join).toFixed(1)} ×`;
 
@@ -25,15 +26,7 @@ export function JoinCards({
   chosen: number;
   onChoose: (index: number) => void;
 }) {
-  const show = useMemo(
-    () => (box: HTMLDivElement | null) => {
-      if (!box) return;
-      const url = URL.createObjectURL(pictures);
-      box.style.setProperty('--sheet', `url(${url})`);
-      return () => URL.revokeObjectURL(url);
-    },
-    [pictures],
-  );
+  const show = useMemo(() => showSheet(pictures), [pictures]);
   return (
     <div
       ref={show}
