@@ -11,45 +11,33 @@ import type { GrayImage } from '@/core/picture/image';
 import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
 import { drawSheet, imageOf } from './picture-sheet';
-import { acrossTrack, gone, graysOf, looked } from './task-pictures';
+import { acrossTrack, gone, graysOf } from './task-pictures';
 
 /** pixels across in which takes are held against each other, and pictures of each at the most: of a longer one every second, or fewer */
 const [across, mostLooked] = [160, 700];
 /** joins that are wanted */
 const wantedJoins = 12;
 
-/** Joins of two files, the pictures at which they lie, and of how many pictures of each one was looked at first. */
-export type FoundJoins = { joins: FoundJoin[]; sheet: ShotSheet; pictures: Blob; steps: [number, number] };
+/** Joins of two files, the pictures at which they lie, and of how many pictures one was looked at first. */
+export type FoundJoins = { joins: FoundJoin[]; sheet: ShotSheet; pictures: Blob; step: number };
 
 /** Of takes that are too short nothing is shown. */
 const noSheet: ShotSheet = { columns: 0, count: 0, width: 0, height: 0 };
 
 type Gray = GrayImage & { data: Uint8Array };
 
-/** A file's pictures that are looked at, and which of them each one is. */
-type Seen = { pictures: Gray[]; step: number };
-
-async function seenOf(footage: Footage, { media, times }: Source, onProgress: Progress): Promise<Seen> {
-  const within = looked(times, 0, Infinity, mostLooked);
-  const pictures: Gray[] = [];
-  for await (const picture of graysOf(footage, media, within, across, onProgress))
-    pictures.push(picture as Gray);
-  return { pictures, step: Math.max(1, Math.ceil(times.length / mostLooked)) };
-}
-
-/** Pictures of a file from one to another, as far as there are some, and the first one's index. */
-async function roundOf(
+/** The light of some pictures of a file. @param within their seconds */
+async function graysIn(
   footage: Footage,
-  { media, times }: Source,
-  from: number,
-  until: number,
-): Promise<{ pictures: Gray[]; first: number }> {
-  const first = Math.max(0, from);
-  const within = [...times.subarray(first, until + 1)];
+  media: string,
+  within: readonly number[],
+  wide: number,
+  onProgress: Progress = () => undefined,
+): Promise<Gray[]> {
   const pictures: Gray[] = [];
-  for await (const picture of graysOf(footage, media, within, across, () => undefined))
+  for await (const picture of graysOf(footage, media, within, wide, onProgress))
     pictures.push(picture as Gray);
-  return { pictures, first };
+  return pictures;
 }
 
 /** How a file's picture moves to the next one, or where there is none as near as can be told. */
@@ -75,10 +63,17 @@ export async function findJoins(
   const footage = footageOf(sources);
   try {
     const isOne = one.media === other.media;
-    const first = await seenOf(footage, one, (share) => onProgress((isOne ? 0.8 : 0.4) * share));
-    const second = isOne ? first : await seenOf(footage, other, (share) => onProgress(0.4 + 0.4 * share));
-    const [{ width, height }] = first.pictures;
-    const [next] = second.pictures;
+    // One step for both, so that what is held against each other goes on for the same time.
+    const step = Math.ceil(Math.max(1, one.times.length, other.times.length) / mostLooked);
+    const every = ({ times }: Source) => [...times].filter((_, index) => index % step === 0);
+    const first = await graysIn(footage, one.media, every(one), across, (share) =>
+      onProgress((isOne ? 0.8 : 0.4) * share),
+    );
+    const second = isOne
+      ? first
+      : await graysIn(footage, other.media, every(other), across, (share) => onProgress(0.4 + 0.4 * share));
+    const [{ width, height }] = first;
+    const [next] = second;
     if (next.width !== width || next.height !== height)
       refuse(
         'shapes-differ',
@@ -86,53 +81,54 @@ export async function findJoins(
       );
     const { x, y, width: wide, height: tall } = joinParts[part];
     const region = { x: x * width, y: y * height, width: wide * width, height: tall * height };
-    const rough = joinsOf(first.pictures, second.pictures, {
+    const rough = joinsOf(first, second, {
       region,
       moving,
       // Where pictures are left out, those that are looked at lie further apart.
-      over: Math.max(1, Math.round(over / Math.max(first.step, second.step))),
+      over: Math.ceil(over / step),
       limit: wantedJoins,
     });
     const all: FoundJoin[] = [];
     for (const [index, join] of rough.entries()) {
       const found =
-        first.step === 1 && second.step === 1
-          ? placed(sources, join, pansAt(first.pictures, second.pictures, join))
-          : await exactly(footage, sources, [first, second], join, { region, over });
-      all.push({ ...found, off: await setOff(footage, sources, found) });
+        step === 1
+          ? placed(sources, join, pansAt(first, second, join))
+          : await exactly(footage, sources, step, join, { region, over });
+      if (found) all.push({ ...found, off: await setOff(footage, sources, found) });
       onProgress(0.8 + (0.15 * (index + 1)) / rough.length);
     }
     // Looked at exactly, two of them may come to lie beside each other.
     const joins = distinctJoins(all.sort((a, b) => a.cost - b.cost));
-    const steps: FoundJoins['steps'] = [first.step, second.step];
-    if (joins.length === 0) return { joins, sheet: noSheet, pictures: new Blob(), steps };
+    if (joins.length === 0) return { joins, sheet: noSheet, pictures: new Blob(), step };
     const drawn = await drawSheet(2 * joins.length, 2, async (index) => {
       footage.release();
       const side = index % 2;
       const picture = await footage.at(sources[side].media, joins[index >> 1].seconds[side] + 1e-6);
       return picture ?? gone();
     });
-    return { joins, ...drawn, steps };
+    return { joins, ...drawn, step };
   } finally {
     await footage.close();
   }
 }
 
-/** The best join near one of pictures of which some were left out, looked for in all of them. */
+/** The best join near one of pictures of which some were left out, looked for in all of them; null where they leave no room. */
 async function exactly(
   footage: Footage,
   sources: readonly [Source, Source],
-  seen: readonly [Seen, Seen],
+  step: number,
   join: Join,
   how: { region: { x: number; y: number; width: number; height: number }; over: number },
-): Promise<Placed> {
-  const reach = Math.max(...seen.map(({ step }) => step));
-  const round = (side: 0 | 1, index: number) => {
-    const at = index * seen[side].step;
-    return roundOf(footage, sources[side], at - reach, at + reach + how.over);
+): Promise<Placed | null> {
+  const round = async ({ media, times }: Source, at: number) => {
+    const first = Math.max(0, at - step);
+    const within = [...times.subarray(first, at + step + how.over + 1)];
+    return { first, pictures: await graysIn(footage, media, within, across) };
   };
-  const [a, b] = [await round(0, join.a), await round(1, join.b)];
+  const a = await round(sources[0], step * join.a);
+  const b = await round(sources[1], step * join.b);
   const [near] = joinsOf(a.pictures, b.pictures, { ...how, limit: 1 });
+  if (!near) return null;
   const pans = pansAt(a.pictures, b.pictures, near);
   return placed(sources, { ...near, a: a.first + near.a, b: b.first + near.b }, pans);
 }
@@ -151,11 +147,8 @@ async function setOff(
   sources: readonly [Source, Source],
   { seconds }: Placed,
 ): Promise<number | null> {
-  const pictures: Gray[] = [];
-  for (const [side, { media }] of sources.entries())
-    for await (const picture of graysOf(footage, media, [seconds[side]], acrossTrack, () => undefined))
-      pictures.push(picture as Gray);
-  const [one, other] = pictures;
+  const at = (side: 0 | 1) => graysIn(footage, sources[side].media, [seconds[side]], acrossTrack);
+  const [[one], [other]] = [await at(0), await at(1)];
   const found = registerFrame(one, other);
   return found.agreement < allowed.agreement ? null : cornerMove(found, one) / one.width;
 }

@@ -21,11 +21,10 @@ export function FoundCuts({
   chosen: number;
   onChoose: (index: number) => void;
 }) {
-  const { joins, sheet, pictures, sources, steps, asked } = found;
+  const { joins, sheet, pictures, sources, step, asked } = found;
   const width = useData((data) => data.snapshot.project.width);
   const join = joins[chosen];
   const { first, second, over } = asked;
-  const skipped = [first, second].filter((take, side) => steps[side] > 1 && (side === 0 || take !== first));
   if (!join)
     return (
       <p className="max-w-[60ch] text-ink2">
@@ -44,12 +43,11 @@ export function FoundCuts({
           label={`${first.name} going over into ${second.name}`}
         />
         <ChosenCut asked={asked} joins={joins} join={join} />
-        {skipped.map((take) => (
-          <p key={take.id} className="text-[12.5px] text-ink2">
-            {take.name} is long: {every(steps[take === first ? 0 : 1])} was looked at, and all of them round
-            each that is shown.
+        {step > 1 && (
+          <p className="text-[12.5px] text-ink2">
+            So much was filmed that {every(step)} was looked at, and all of them round each that is shown.
           </p>
-        ))}
+        )}
       </div>
       <div className="min-w-0 flex-1">
         <JoinCards
