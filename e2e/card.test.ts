@@ -81,7 +81,8 @@ describe('a card, unsorted', () => {
         .sort();
     expect(await slots()).toEqual(['C0001 null', 'C0002 null', 'C0003 null', 'C0004 null']);
     await bench.finding('setup.no-plate').getByRole('button').click();
-    // Left in the middle, it is made all the same.
+    // Asked for once the store has it. Left in the middle, it is made all the same.
+    await bench.finding('setup.no-plate').waitFor({ state: 'detached' });
     await bench.page.reload();
     await bench.arrived();
 
