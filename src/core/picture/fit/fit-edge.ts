@@ -6,7 +6,7 @@ import { meansOfSquares, squaresOf } from '../squares';
 import { rule, tellSides } from './two-sides';
 
 /** squares across the reach of an edge, in which is learned what colours there are on both sides */
-const squaresAcross = 5;
+const squaresAcross = 4;
 /** how far colours are learned from beyond that reach */
 const learnedFrom = 1.3;
 
@@ -60,48 +60,56 @@ export function fitEdge(picture: YuvImage, rings: Rings, reach: number): FittedE
   const across = reach / side;
   const rules = tellSides(squares, colours, covered, Math.round(across), Math.round(learnedFrom * across));
   const target = { data, ...size, left, top };
+  const squaresBetween = { rules, squares, side, value: rowOfRules(), step: rowOfRules() };
   for (let y = -1; y < squares.height; y++)
-    for (let x = -1; x < squares.width; x++) fitBetween(picture, rules, squares, side, [x, y], target);
+    for (let x = -1; x < squares.width; x++) fitBetween(picture, squaresBetween, x, y, target);
   return target;
 }
+
+const rowOfRules = () => new Float64Array(rule.count);
+
+/** Rules of squares; the rule at a pixel and what it grows by to the next one are worked out in place. */
+type Between = { rules: Float32Array; squares: Size; side: number; value: Float64Array; step: Float64Array };
 
 /** Fits the pixels between the middles of four squares, the first of them at `x` and `y`. */
 function fitBetween(
   picture: YuvImage,
-  rules: Float32Array,
-  squares: Size,
-  side: number,
-  [x, y]: Point,
+  { rules, squares, side, value, step }: Between,
+  x: number,
+  y: number,
   { data, width, height, left, top }: FittedEdge,
 ): void {
-  const place = (column: number, row: number) =>
-    rule.count *
-    (Math.min(squares.height - 1, Math.max(0, row)) * squares.width +
-      Math.min(squares.width - 1, Math.max(0, column)));
-  const corners = [place(x, y), place(x + 1, y), place(x, y + 1), place(x + 1, y + 1)];
-  if (corners.every((at) => rules[at + rule.whole] === 0)) return;
-  const [upLeft, upRight, downLeft, downRight] = corners;
+  const up = Math.max(0, y) * squares.width;
+  const down = Math.min(squares.height - 1, y + 1) * squares.width;
+  const near = Math.max(0, x);
+  const far = Math.min(squares.width - 1, x + 1);
+  const [upLeft, upRight] = [rule.count * (up + near), rule.count * (up + far)];
+  const [downLeft, downRight] = [rule.count * (down + near), rule.count * (down + far)];
+  const tells = (at: number) => rules[at + rule.whole] !== 0;
+  if (!(tells(upLeft) || tells(upRight) || tells(downLeft) || tells(downRight))) return;
   const half = side / 2;
   const from = Math.max(0, x * side + half);
   const until = Math.min(width, (x + 1) * side + half);
   const chroma = chromaSide(picture.width);
-  const [value, step] = [new Float64Array(rule.count), new Float64Array(rule.count)];
-  for (let row = Math.max(0, y * side + half); row < Math.min(height, (y + 1) * side + half); row++) {
-    const down = (row + 0.5 - half) / side - y;
-    const first = (from + 0.5 - half) / side - x;
+  const first = (from + 0.5 - half) / side - x;
+  const last = Math.min(height, (y + 1) * side + half);
+  for (let row = Math.max(0, y * side + half); row < last; row++) {
+    const share = (row + 0.5 - half) / side - y;
     for (let one = 0; one < rule.count; one++) {
-      const start = rules[upLeft + one] + down * (rules[downLeft + one] - rules[upLeft + one]);
-      const end = rules[upRight + one] + down * (rules[downRight + one] - rules[upRight + one]);
+      const start = rules[upLeft + one] + share * (rules[downLeft + one] - rules[upLeft + one]);
+      const end = rules[upRight + one] + share * (rules[downRight + one] - rules[upRight + one]);
       step[one] = (end - start) / side;
       value[one] = start + first * (end - start);
     }
-    let [luma, blue, red, added, whole, known] = value;
-    const [dLuma, dBlue, dRed, dAdded, dWhole, dKnown] = step;
     const line = (top + row) * picture.width + left;
     const small = ((top + row) >> 1) * chroma;
+    let [luma, blue, red] = [value[rule.luma], value[rule.blue], value[rule.red]];
+    let [added, whole, known] = [value[rule.added], value[rule.whole], value[rule.known]];
+    const [dLuma, dBlue, dRed] = [step[rule.luma], step[rule.blue], step[rule.red]];
+    const [dAdded, dWhole, dKnown] = [step[rule.added], step[rule.whole], step[rule.known]];
     for (let column = from, at = row * width + from; column < until; column++, at++) {
-      const beside = small + ((left + column) >> 1);
       if (whole > 1e-6) {
+        const beside = small + ((left + column) >> 1);
         const sum =
           luma * picture.y[line + column] + blue * picture.u[beside] + red * picture.v[beside] + added;
         const mixed = sum <= 0 ? 0 : sum >= whole ? 255 : (255 * sum) / whole;

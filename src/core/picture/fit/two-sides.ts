@@ -40,26 +40,24 @@ const open = 0.5;
 function sumsNear(values: Float32Array, count: number, { width, height }: Size, reach: number): Float32Array {
   const line = width * count;
   const across = new Float32Array(values.length);
-  for (let y = 0, start = 0; y < height; y++, start += line) {
+  const near = new Float64Array(count);
+  for (let start = 0; start < values.length; start += line) {
     const end = start + line;
-    for (let at = start; at < Math.min(end, start + reach * count); at++)
-      across[start + ((at - start) % count)] += values[at];
-    for (let at = start; at < end; at++) {
+    near.fill(0);
+    for (let at = start - reach * count; at < end; at += count) {
       const [next, gone] = [at + reach * count, at - (reach + 1) * count];
-      across[at] +=
-        (at < start + count ? 0 : across[at - count]) +
-        (next < end ? values[next] : 0) -
-        (gone < start ? 0 : values[gone]);
+      if (next < end) for (let one = 0; one < count; one++) near[one] += values[next + one];
+      if (gone >= start) for (let one = 0; one < count; one++) near[one] -= values[gone + one];
+      if (at >= start) for (let one = 0; one < count; one++) across[at + one] = near[one];
     }
   }
   const out = new Float32Array(values.length);
-  for (let at = 0; at < Math.min(values.length, reach * line); at++) out[at % line] += across[at];
-  for (let at = 0; at < values.length; at++) {
-    const [next, gone] = [at + reach * line, at - (reach + 1) * line];
-    out[at] +=
-      (at < line ? 0 : out[at - line]) +
-      (next < values.length ? across[next] : 0) -
-      (gone < 0 ? 0 : across[gone]);
+  const rows = new Float64Array(line);
+  for (let y = -reach; y < height; y++) {
+    const [next, gone] = [(y + reach) * line, (y - reach - 1) * line];
+    if (y + reach < height) for (let one = 0; one < line; one++) rows[one] += across[next + one];
+    if (gone >= 0) for (let one = 0; one < line; one++) rows[one] -= across[gone + one];
+    if (y >= 0) for (let one = 0, at = y * line; one < line; one++, at++) out[at] = rows[one];
   }
   return out;
 }
@@ -144,38 +142,35 @@ function learn(
 function ruleOf(sums: Float32Array, from: number, free: number, rules: Float32Array, to: number): void {
   const [inside, outside] = [sums[from + told.inside], sums[from + told.outside]];
   if (inside < leastTold || outside < leastTold) return;
-  const at = (first: number, index: number) => sums[from + first + index];
-  const mean = (first: number, weight: number) => [0, 1, 2].map((index) => at(first, index) / weight);
-  const [within, without] = [mean(told.insideColours, inside), mean(told.outsideColours, outside)];
+  const [first, second] = [from + told.insideColours, from + told.outsideColours];
+  const [inY, inB, inR] = [sums[first] / inside, sums[first + 1] / inside, sums[first + 2] / inside];
+  const [outY, outB, outR] = [sums[second] / outside, sums[second + 1] / outside, sums[second + 2] / outside];
   const all = inside + outside;
-  const spread = (product: number, i: number, j: number) =>
-    (at(told.products, product) - inside * within[i] * within[j] - outside * without[i] * without[j]) / all;
+  const products = from + told.products;
   const noise = leastNoise ** 2;
-  const [yy, yb, yr] = [Math.max(0, spread(0, 0, 0)) + noise, spread(1, 0, 1), spread(2, 0, 2)];
-  const [bb, br, rr] = [
-    Math.max(0, spread(3, 1, 1)) + noise,
-    spread(4, 1, 2),
-    Math.max(0, spread(5, 2, 2)) + noise,
-  ];
-  const off = within.map((value, index) => value - without[index]);
+  const yy = Math.max(0, (sums[products] - inside * inY * inY - outside * outY * outY) / all) + noise;
+  const yb = (sums[products + 1] - inside * inY * inB - outside * outY * outB) / all;
+  const yr = (sums[products + 2] - inside * inY * inR - outside * outY * outR) / all;
+  const bb = Math.max(0, (sums[products + 3] - inside * inB * inB - outside * outB * outB) / all) + noise;
+  const br = (sums[products + 4] - inside * inB * inR - outside * outB * outR) / all;
+  const rr = Math.max(0, (sums[products + 5] - inside * inR * inR - outside * outR * outR) / all) + noise;
+  const [offY, offB, offR] = [inY - outY, inB - outB, inR - outR];
   // The inverse of a symmetric matrix of three, by its cofactors.
   const [c0, c1, c2] = [bb * rr - br * br, yr * br - yb * rr, yb * br - yr * bb];
   const [c3, c4, c5] = [yy * rr - yr * yr, yb * yr - yy * br, yy * bb - yb * yb];
   const size = yy * c0 + yb * c1 + yr * c2;
   if (!(size > 1e-9)) return;
-  const way = [
-    (c0 * off[0] + c1 * off[1] + c2 * off[2]) / size,
-    (c1 * off[0] + c3 * off[1] + c4 * off[2]) / size,
-    (c2 * off[0] + c4 * off[1] + c5 * off[2]) / size,
-  ];
-  const apart = way[0] * off[0] + way[1] * off[1] + way[2] * off[2];
+  const wayY = (c0 * offY + c1 * offB + c2 * offR) / size;
+  const wayB = (c1 * offY + c3 * offB + c4 * offR) / size;
+  const wayR = (c2 * offY + c4 * offB + c5 * offR) / size;
+  const apart = wayY * offY + wayB * offB + wayR * offR;
   if (!(apart > 1e-6)) return;
   const unsure = apart * Math.min(mostScatter, scatter / Math.sqrt(apart));
   // Each is one of `apart`, the square of how many deviations both sides are apart, by which rules count.
-  rules[to + rule.luma] = way[0];
-  rules[to + rule.blue] = way[1];
-  rules[to + rule.red] = way[2];
-  rules[to + rule.added] = -(way[0] * without[0] + way[1] * without[1] + way[2] * without[2]) - unsure;
+  rules[to + rule.luma] = wayY;
+  rules[to + rule.blue] = wayB;
+  rules[to + rule.red] = wayR;
+  rules[to + rule.added] = -(wayY * outY + wayB * outB + wayR * outR) - unsure;
   rules[to + rule.whole] = apart - 2 * unsure;
   rules[to + rule.known] = free * free * Math.max(0, apart - byChance);
 }
