@@ -82,6 +82,13 @@ async function* readyPictures(
   }
 }
 
+/** Likelihoods 0..1 as codes of 255. */
+function codesOf(likely: GrayImage['data']): Uint8Array {
+  const out = new Uint8Array(likely.length);
+  for (let pixel = 0; pixel < out.length; pixel++) out[pixel] = 255 * likely[pixel] + 0.5;
+  return out;
+}
+
 /**
  * Cuts people out of pictures that follow one another, as these agree on it. People are looked for in every picture, or
  * where `looks` says so in as few as will do: looking takes longer than all else.
@@ -107,7 +114,7 @@ export async function cutPeople(
     const looking = look ?? (isNew ? beside.find(yuvToRgba(seen)) : null);
     if (looking) {
       const people = await pictures.during(looking);
-      const likely = people && Uint8Array.from(people.matte.data, (value) => Math.round(255 * value));
+      const likely = people && codesOf(people.matte.data);
       agreement.found(likely && resizePlane(likely, seen, small));
     }
     cuts.push({

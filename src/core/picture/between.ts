@@ -49,8 +49,10 @@ function padded({ width, height, data }: Plane): Padded {
   const stride = width + 2 * beside;
   const out = new Uint8Array(stride * (height + 2 * beside));
   for (let y = 0; y < height + 2 * beside; y++) {
-    const row = held(y - beside, height) * width;
-    for (let x = 0; x < stride; x++) out[y * stride + x] = data[row + held(x - beside, width)];
+    const [from, to] = [held(y - beside, height) * width, y * stride];
+    out.fill(data[from], to, to + beside);
+    out.set(data.subarray(from, from + width), to + beside);
+    out.fill(data[from + width - 1], to + beside + width, to + stride);
   }
   return { width, height, stride, data: out };
 }
@@ -103,16 +105,23 @@ function unlike(
   return sum / compared;
 }
 
-/** The middle one of each value and its eight neighbours. */
+/** The middle one of each value and its eight neighbours, of an even number the higher one. */
 function calmed(values: Float32Array, columns: number, rows: number): Float32Array {
-  return Float32Array.from(values, (_, at) => {
-    const [x, y] = [at % columns, Math.floor(at / columns)];
-    const around: number[] = [];
-    for (let row = Math.max(0, y - 1); row <= Math.min(rows - 1, y + 1); row++)
-      for (let column = Math.max(0, x - 1); column <= Math.min(columns - 1, x + 1); column++)
-        around.push(values[row * columns + column]);
-    return around.sort((a, b) => a - b)[around.length >> 1];
-  });
+  const out = new Float32Array(values.length);
+  const around = new Float32Array(9);
+  for (let y = 0, at = 0; y < rows; y++)
+    for (let x = 0; x < columns; x++, at++) {
+      let count = 0;
+      for (let row = Math.max(0, y - 1); row <= Math.min(rows - 1, y + 1); row++)
+        for (let column = Math.max(0, x - 1); column <= Math.min(columns - 1, x + 1); column++) {
+          const value = values[row * columns + column];
+          let place = count++;
+          for (; place > 0 && around[place - 1] > value; place--) around[place] = around[place - 1];
+          around[place] = value;
+        }
+      out[at] = around[count >> 1];
+    }
+  return out;
 }
 
 /**
@@ -146,7 +155,8 @@ export function flowBetween(one: Luma, two: Luma, share: number): Flow {
       let [bestX, bestY, best, bestCost] = [0, 0, Infinity, Infinity];
       const tryAt = (moveX: number, moveY: number) => {
         if (moveX === bestX && moveY === bestY && bestCost < Infinity) return;
-        const stiff = (stiffness * Math.hypot(moveX, moveY)) / scale;
+        const stiff = (stiffness * Math.sqrt(moveX * moveX + moveY * moveY)) / scale;
+        if (stiff >= bestCost) return;
         const found = unlike(a, b, x, y, moveX, moveY, share, bestCost - stiff);
         const cost = found + stiff;
         if (cost < bestCost) [bestX, bestY, best, bestCost] = [moveX, moveY, found, cost];

@@ -155,6 +155,46 @@ function shrinkHalf(source: Uint8Array, width: number, out: Uint8Array, part: Bo
   }
 }
 
+/** A plane shrunk to a third of its sides by plain means, twelve pixels at once; it begins at a whole word. */
+function shrinkThird(source: Uint8Array, width: number, out: Uint8Array, part: Bounds): void {
+  const words = new Int32Array(source.buffer, source.byteOffset, source.length >> 2);
+  const across = width >> 2;
+  const [first, end] = [part.left >> 2, (part.right + 3) >> 2];
+  const scale = 1 / 9;
+  for (let row = part.top; row < part.bottom; row++) {
+    let to = (row * width) / 3 + 4 * first;
+    for (let four = first, at = 3 * (row * across + first); four < end; four++, at += 3, to += 4) {
+      // Sums of three lines: of the first and third, then of the second and last pixel of each word.
+      let [one, other, two, next, three, last] = [0, 0, 0, 0, 0, 0];
+      for (let line = 0, word = at; line < 3; line++, word += across) {
+        one += words[word] & everyOther;
+        other += (words[word] >>> 8) & everyOther;
+        two += words[word + 1] & everyOther;
+        next += (words[word + 1] >>> 8) & everyOther;
+        three += words[word + 2] & everyOther;
+        last += (words[word + 2] >>> 8) & everyOther;
+      }
+      out[to] = ((one & 0xffff) + (other & 0xffff) + (one >>> 16)) * scale + 0.5;
+      out[to + 1] = ((other >>> 16) + (two & 0xffff) + (next & 0xffff)) * scale + 0.5;
+      out[to + 2] = ((two >>> 16) + (next >>> 16) + (three & 0xffff)) * scale + 0.5;
+      out[to + 3] = ((last & 0xffff) + (three >>> 16) + (last >>> 16)) * scale + 0.5;
+    }
+  }
+}
+
+/** A plane shrunk to a quarter of its sides by plain means, four pixels at once; it begins at a whole word. */
+function shrinkQuarter(source: Uint8Array, width: number, out: Uint8Array, part: Bounds): void {
+  const words = new Int32Array(source.buffer, source.byteOffset, source.length >> 2);
+  const across = width >> 2;
+  for (let row = part.top; row < part.bottom; row++)
+    for (let x = part.left, at = 4 * row * across + x; x < part.right; x++, at++) {
+      let pairs = 0;
+      for (let line = 0, word = at; line < 4; line++, word += across)
+        pairs += (words[word] & everyOther) + ((words[word] >>> 8) & everyOther);
+      out[row * across + x] = ((pairs & 0xffff) + (pairs >>> 16) + 8) >> 4;
+    }
+}
+
 const atWords = (plane: Uint8Array) => plane.byteOffset % 4 === 0;
 
 /** A plane shrunk by a whole factor, by plain means. */
@@ -168,6 +208,10 @@ function shrinkWhole(
 ): void {
   if (factor === 2 && width % 8 === 0 && atWords(source) && atWords(out))
     return shrinkHalf(source, width, out, part);
+  if (factor === 3 && width % 12 === 0 && atWords(source))
+    return shrinkThird(source, width, out, part);
+  if (factor === 4 && width % 4 === 0 && to.width === width >> 2 && atWords(source))
+    return shrinkQuarter(source, width, out, part);
   const { left, right } = part;
   const scale = 1 / (factor * factor);
   const sums = new Uint16Array(to.width);
@@ -183,6 +227,15 @@ function shrinkWhole(
     }
     const base = row * to.width;
     for (let x = left; x < right; x++) out[base + x] = sums[x] * scale + 0.5;
+  }
+}
+
+/** A plane grown by a whole factor: each pixel that many times each way. */
+function growWhole(source: Uint8Array, width: number, times: number, out: Uint8Array, part: Bounds): void {
+  for (let row = part.top; row < part.bottom; row++) {
+    const line = Math.floor(row / times) * width;
+    const base = row * times * width;
+    for (let x = part.left; x < part.right; x++) out[base + x] = source[line + Math.floor(x / times)];
   }
 }
 
@@ -207,6 +260,11 @@ export function resizePlane(
   // Sixteen bits hold the sum of 16 × 16 pixels.
   if (stepX === stepY && Number.isInteger(stepX) && stepX <= 16) {
     shrinkWhole(source, from.width, stepX, to, out, part);
+    return out;
+  }
+  const times = to.width / from.width;
+  if (Number.isInteger(times) && times === to.height / from.height) {
+    growWhole(source, from.width, times, out, part);
     return out;
   }
   const sums = new Float64Array(from.width + 1);

@@ -69,7 +69,7 @@ export class Agreement {
       for (let pixel = 0; pixel < agreed.length; pixel++) {
         const sum = one.counts * one.likely[pixel] + one.before.sum[pixel] + said.sum[pixel];
         const weight = one.counts + one.before.weight[pixel] + said.weight[pixel];
-        agreed[pixel] = weight > 0 ? Math.round(sum / weight) : 0;
+        agreed[pixel] = weight > 0 ? sum / weight + 0.5 : 0;
       }
       [after, later] = [said, one];
       if (one.counts === 0) {

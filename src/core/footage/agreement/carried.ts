@@ -31,12 +31,25 @@ export const nothing = ({ width, height }: Size): Said => ({
   weight: new Float32Array(width * height),
 });
 
-/** The value a share to the right of a pixel and a share below it. */
-const mixedAt = (of: Float32Array, at: number, width: number, right: number, down: number): number => {
-  const top = of[at] + right * (of[at + 1] - of[at]);
-  const bottom = of[at + width] + right * (of[at + width + 1] - of[at + width]);
-  return top + down * (bottom - top);
-};
+/** The value a share to the right of a pixel and a share below it. @param both the product of the two */
+const mixedAt = (
+  of: Float32Array,
+  at: number,
+  width: number,
+  right: number,
+  down: number,
+  both: number,
+): number =>
+  (1 - right - down + both) * of[at] +
+  (right - both) * of[at + 1] +
+  (down - both) * of[at + width] +
+  both * of[at + width + 1];
+
+/** How much of what is said of a pixel is kept, by how many sixteenths of a code what moved there differs. */
+const keptOf = Float32Array.from(
+  { length: 16 * 255 + 1 },
+  (_, off) => kept * Math.exp(-((off / 16 / unlike) ** 2)),
+);
 
 /**
  * What a picture and those beyond it say, carried to its neighbour along what moves; less where that shows something else.
@@ -53,11 +66,8 @@ export function carried(
 ): { said: Said; others: number } {
   const { width, height, y: luma } = to.picture;
   const { dx, dy } = everyPixel(flow);
-  const [light, sums, weights] = [
-    Float32Array.from(from.picture.y),
-    beyond.sum.slice(),
-    beyond.weight.slice(),
-  ];
+  const light = new Float32Array(from.picture.y);
+  const [sums, weights] = [beyond.sum.slice(), beyond.weight.slice()];
   for (let pixel = 0; pixel < sums.length; pixel++) {
     sums[pixel] += from.counts * from.likely[pixel];
     weights[pixel] += from.counts;
@@ -74,16 +84,19 @@ export function carried(
       }
       const column = Math.min(width - 2, Math.floor(fromX));
       const row = Math.min(height - 2, Math.floor(fromY));
-      const [right, down] = [fromX - column, fromY - row];
+      const right = fromX - column;
+      const down = fromY - row;
+      const both = right * down;
       const at = row * width + column;
-      differs[pixel] = Math.abs(mixedAt(light, at, width, right, down) - luma[pixel]);
-      said.sum[pixel] = mixedAt(sums, at, width, right, down);
-      said.weight[pixel] = mixedAt(weights, at, width, right, down);
+      const seen = mixedAt(light, at, width, right, down, both);
+      differs[pixel] = Math.abs(seen - luma[pixel]);
+      said.sum[pixel] = mixedAt(sums, at, width, right, down, both);
+      said.weight[pixel] = mixedAt(weights, at, width, right, down, both);
     }
   const means = meansOf(to.picture, differs, round);
   let others = 0;
   for (let pixel = 0; pixel < means.length; pixel++) {
-    const share = kept * Math.exp(-((means[pixel] / unlike) ** 2));
+    const share = keptOf[(16 * means[pixel] + 0.5) | 0];
     if (share < leastCarried) others++;
     said.sum[pixel] *= share;
     said.weight[pixel] *= share;
