@@ -233,6 +233,7 @@ async function run(rounds: number, frames: number) {
     edges: [] as number[],
     decodePerson: [] as number[],
     people: [] as number[],
+    watch: [] as number[],
     measure: [] as number[],
     copy: [] as number[],
     render: [] as number[],
@@ -256,6 +257,7 @@ async function run(rounds: number, frames: number) {
     { panels: 4 },
   );
   const files = { one, two };
+  const analysers = takeParts.filter((part) => part !== 'pictures');
   const expected = (frames * rate.den) / rate.num;
   const taken = await analysedPictures(one);
   const [empty] = await analysedPictures(plate);
@@ -275,6 +277,7 @@ async function run(rounds: number, frames: number) {
     out.decodePerson.push(await timed(() => decodeAlone(person)));
     out.people.push(await timed(() => cutOutPeople(person, frames)));
     out.shrink.push(await timed(() => decodeAndShrink(one)));
+    out.watch.push(await timed(() => measureTake(one, expected, analysers, undefined, () => undefined)));
     out.measure.push(await timed(() => measureTake(one, expected, takeParts, undefined, () => undefined)));
     out.copy.push(await timed(() => decodeAndEncode([one, two], frames)));
     out.render.push(await timed(() => renderClone(one, two, frames, size)));

@@ -14,11 +14,13 @@ function coarseShift(anchors: Anchors, frame: Level): { tx: number; ty: number }
   const reach = Math.max(3, Math.round(Math.min(width, height) * 0.14));
   const step = Math.max(1, Math.floor(anchors.x.length / 700));
   const brighter = median(data) - median(anchors.level.data);
+  const most = Math.ceil(anchors.x.length / step);
   let best = { tx: 0, ty: 0, cost: Infinity };
   for (let ty = -reach; ty <= reach; ty++) {
     for (let tx = -reach; tx <= reach; tx++) {
       let [sum, count] = [0, 0];
-      for (let index = 0; index < anchors.x.length; index += step) {
+      // What already costs more than the best one, however many are still to come, is not it.
+      for (let index = 0; index < anchors.x.length && sum <= best.cost * most; index += step) {
         const x = Math.floor(anchors.x[index] + width / 2) + tx;
         const y = Math.floor(anchors.y[index] + height / 2) + ty;
         if (x < 0 || y < 0 || x >= width || y >= height) continue;
@@ -27,7 +29,7 @@ function coarseShift(anchors: Anchors, frame: Level): { tx: number; ty: number }
         count++;
       }
       if (count * step * 3 < anchors.x.length) continue;
-      const cost = sum / count + 0.02 * Math.hypot(tx, ty);
+      const cost = sum / count + 0.02 * Math.sqrt(tx * tx + ty * ty);
       if (cost < best.cost) best = { tx, ty, cost };
     }
   }
