@@ -67,12 +67,9 @@ export function carried(
   const { width, height, y: luma } = to.picture;
   const { dx, dy } = everyPixel(flow);
   const light = new Float32Array(from.picture.y);
-  const [sums, weights] = [beyond.sum.slice(), beyond.weight.slice()];
-  for (let pixel = 0; pixel < sums.length; pixel++) {
-    sums[pixel] += from.counts * from.likely[pixel];
-    weights[pixel] += from.counts;
-  }
+  const own = from.counts > 0 ? new Float32Array(from.likely) : null;
   const said = nothing(to.picture);
+  const { sum, weight } = said;
   const differs = new Float32Array(width * height);
   for (let y = 0, pixel = 0; y < height; y++)
     for (let x = 0; x < width; x++, pixel++) {
@@ -90,16 +87,17 @@ export function carried(
       const at = row * width + column;
       const seen = mixedAt(light, at, width, right, down, both);
       differs[pixel] = Math.abs(seen - luma[pixel]);
-      said.sum[pixel] = mixedAt(sums, at, width, right, down, both);
-      said.weight[pixel] = mixedAt(weights, at, width, right, down, both);
+      sum[pixel] = mixedAt(beyond.sum, at, width, right, down, both);
+      weight[pixel] = mixedAt(beyond.weight, at, width, right, down, both) + from.counts;
+      if (own) sum[pixel] += from.counts * mixedAt(own, at, width, right, down, both);
     }
   const means = meansOf(to.picture, differs, round);
   let others = 0;
   for (let pixel = 0; pixel < means.length; pixel++) {
     const share = keptOf[(16 * means[pixel] + 0.5) | 0];
     if (share < leastCarried) others++;
-    said.sum[pixel] *= share;
-    said.weight[pixel] *= share;
+    sum[pixel] *= share;
+    weight[pixel] *= share;
   }
   return { said, others };
 }
