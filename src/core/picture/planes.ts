@@ -208,8 +208,7 @@ function shrinkWhole(
 ): void {
   if (factor === 2 && width % 8 === 0 && atWords(source) && atWords(out))
     return shrinkHalf(source, width, out, part);
-  if (factor === 3 && width % 12 === 0 && atWords(source))
-    return shrinkThird(source, width, out, part);
+  if (factor === 3 && width % 12 === 0 && atWords(source)) return shrinkThird(source, width, out, part);
   if (factor === 4 && width % 4 === 0 && to.width === width >> 2 && atWords(source))
     return shrinkQuarter(source, width, out, part);
   const { left, right } = part;
