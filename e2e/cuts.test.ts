@@ -22,6 +22,18 @@ function film(path: string, { x, y }: Way, { rate = 25, size = '384x216', second
   );
 }
 
+/** The same, with somebody dark and out of focus before the lens, so wide that they fill it. @param left their left edge, of the seconds t */
+function passing(path: string, { x, y }: Way, left: string): void {
+  const place = `scale=1600:-2,crop=768:432:x='${x}':y='${y}',scale=384x216[place]`;
+  const somebody = `[1]format=rgba,pad=540:216:20:0:color=black@0,gblur=sigma=8[somebody]`;
+  ffmpeg(
+    ...['-loop', '1', '-framerate', '25', '-t', '2.4', '-i', houses()],
+    ...['-f', 'lavfi', '-t', '2.4', '-i', 'color=c=0x2a2420:s=500x216:r=25', '-filter_complex'],
+    `[0]${place};${somebody};[place][somebody]overlay=x='${left}':y=0,noise=alls=5:allf=t,format=yuv420p`,
+    ...['-c:v', 'libx264', '-crf', '18', path],
+  );
+}
+
 /** Both go to the right; at 1 s of the first and 1.52 s of the second they see the same, and go on alike for a moment. */
 const first: Way = { x: '20+300*t', y: '100' };
 const second: Way = { x: '320+300*(t-1.52)', y: '100+400*(t-1.52)*(t-1.52)' };
@@ -105,6 +117,40 @@ describe('where one take goes over into another', () => {
     await bench.choose('Second take', 'There');
     await bench.press('Find the frames');
     await page.getByText(/The set jumps by (1\.9|2\.0|2\.1) px/).waitFor();
+  });
+
+  test('hides behind what fills the picture of both, and is said where nothing does', async ({
+    open,
+    file,
+  }) => {
+    // Somebody in dark clothes goes past the lens: they fill the picture from 0.69 to 0.86 s, and from 0.83 to 1 s.
+    passing(file('street.mp4'), { x: '60', y: '100' }, '-600+700*t');
+    passing(file('corner.mp4'), { x: '700', y: '500' }, '-700+700*t');
+    film(file('empty.mp4'), { x: '60', y: '100' });
+    film(file('pan.mp4'), first);
+    const bench = await open({ seed: await seeded(), at: 'station=match' });
+    const { page } = bench;
+    await openCuts(bench, ...['street', 'corner', 'empty', 'pan'].map((name) => file(`${name}.mp4`)));
+    await bench.choose('First take', 'Street');
+    await bench.choose('Second take', 'Corner');
+    await bench.choose('In which parts of them', 'where something fills the picture');
+    await bench.press('Find the frames');
+    await page.getByText(/It is hidden: something covers (9\d|100) % of the first/).waitFor();
+    const [a, b] = await frames(bench);
+    expect(a).toBeGreaterThanOrEqual(17);
+    expect(a).toBeLessThanOrEqual(22);
+    expect(b).toBeGreaterThanOrEqual(20);
+    expect(b).toBeLessThanOrEqual(26);
+
+    // Neither before a camera that stands nor before one that goes along.
+    for (const name of ['Empty', 'Pan']) {
+      await bench.choose('Second take', name);
+      await bench.press('Find the frames');
+      const said = new RegExp(`^Nothing fills the picture of ${name}: \\d+ % of it are covered at the most`);
+      await page.getByText(said).waitFor();
+    }
+    expect(await joinsOf(bench).count()).toBe(0);
+    expect(await bench.audit()).toEqual([]);
   });
 
   test('is a loop of one take, a dissolve at another rate, and said where it cannot be, on a phone by keys', async ({

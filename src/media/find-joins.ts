@@ -1,6 +1,7 @@
 import { refuse } from '@/core/error';
 import { allowed } from '@/core/finding/allowed';
-import { joinParts, type FoundJoin, type JoinsWanted } from '@/core/footage/found-joins';
+import { filledIn, leastFilled } from '@/core/footage/filled';
+import { joinParts, type FoundJoin, type JoinsWanted, type MostFilled } from '@/core/footage/found-joins';
 import { distinctJoins, findJoins as joinsOf, type Join } from '@/core/footage/joins';
 import { panBetween } from '@/core/footage/pan';
 import { registerFrame } from '@/core/footage/register';
@@ -18,8 +19,14 @@ const [across, mostLooked] = [160, 700];
 /** joins that are wanted */
 const wantedJoins = 12;
 
-/** Joins of two files, the pictures at which they lie, and of how many pictures one was looked at first. */
-export type FoundJoins = { joins: FoundJoin[]; sheet: ShotSheet; pictures: Blob; step: number };
+/** Joins of two files, the pictures at which they lie, of how many pictures one was looked at first, and which are covered most. */
+export type FoundJoins = {
+  joins: FoundJoin[];
+  sheet: ShotSheet;
+  pictures: Blob;
+  step: number;
+  mostFilled: [first: MostFilled, second: MostFilled];
+};
 
 /** Of takes that are too short nothing is shown. */
 const noSheet: ShotSheet = { columns: 0, count: 0, width: 0, height: 0 };
@@ -46,6 +53,12 @@ function panAt(pictures: readonly Gray[], at: number) {
   return panBetween(pictures[from], pictures[from + 1]);
 }
 
+/** The picture that is covered most, of those of which one in `step` was looked at. */
+function mostOf(filled: Float32Array, step: number): MostFilled {
+  const share = filled.reduce((most, one) => Math.max(most, one), 0);
+  return { picture: step * Math.max(0, filled.indexOf(share)), share };
+}
+
 /** How both files move at a join: the first one into it, the second out of it. */
 const pansAt = (one: readonly Gray[], other: readonly Gray[], { a, b }: Join): FoundJoin['pans'] =>
   Math.min(one.length, other.length) > 1 ? [panAt(one, a - 1), panAt(other, b)] : null;
@@ -56,7 +69,7 @@ const pansAt = (one: readonly Gray[], other: readonly Gray[], { a, b }: Join): F
  */
 export async function findJoins(
   sources: readonly [Source, Source],
-  { over, part, moving }: JoinsWanted,
+  { over, part, at }: JoinsWanted,
   onProgress: Progress,
 ): Promise<FoundJoins> {
   const [one, other] = sources;
@@ -81,9 +94,13 @@ export async function findJoins(
       );
     const { x, y, width: wide, height: tall } = joinParts[part];
     const region = { x: x * width, y: y * height, width: wide * width, height: tall * height };
+    const filled = [first, second].map(filledIn);
+    const mostFilled: FoundJoins['mostFilled'] = [mostOf(filled[0], step), mostOf(filled[1], step)];
+    const isFilled = (side: 0 | 1) => (index: number) => filled[side][index] >= leastFilled;
     const rough = joinsOf(first, second, {
       region,
-      moving,
+      moving: at === 'moving',
+      ...(at === 'filled' ? { only: [isFilled(0), isFilled(1)] as const } : {}),
       // Where pictures are left out, those that are looked at lie further apart.
       over: Math.ceil(over / step),
       limit: wantedJoins,
@@ -94,19 +111,22 @@ export async function findJoins(
         step === 1
           ? placed(sources, join, pansAt(first, second, join))
           : await exactly(footage, sources, step, join, { region, over });
-      if (found) all.push({ ...found, off: await setOff(footage, sources, found) });
+      if (found) {
+        const covered: FoundJoin['filled'] = [filled[0][join.a], filled[1][join.b]];
+        all.push({ ...found, filled: covered, off: await setOff(footage, sources, found) });
+      }
       onProgress(0.8 + (0.15 * (index + 1)) / rough.length);
     }
     // Looked at exactly, two of them may come to lie beside each other.
     const joins = distinctJoins(all.sort((a, b) => a.cost - b.cost));
-    if (joins.length === 0) return { joins, sheet: noSheet, pictures: new Blob(), step };
+    if (joins.length === 0) return { joins, sheet: noSheet, pictures: new Blob(), step, mostFilled };
     const drawn = await drawSheet(2 * joins.length, 2, async (index) => {
       footage.release();
       const side = index % 2;
       const picture = await footage.at(sources[side].media, joins[index >> 1].seconds[side] + 1e-6);
       return picture ?? gone();
     });
-    return { joins, ...drawn, step };
+    return { joins, ...drawn, step, mostFilled };
   } finally {
     await footage.close();
   }
@@ -134,7 +154,7 @@ async function exactly(
 }
 
 /** A join as far as it is told by pictures that were looked at. */
-type Placed = Omit<FoundJoin, 'off'>;
+type Placed = Omit<FoundJoin, 'off' | 'filled'>;
 const placed = ([one, other]: readonly [Source, Source], join: Join, pans: FoundJoin['pans']): Placed => ({
   ...join,
   seconds: [one.times[join.a], other.times[join.b]],

@@ -53,6 +53,8 @@ export const allowed = {
   jump: 1.5,
   /** so many times that, and nobody misses it */
   graveJump: 2.5,
+  /** share of the picture that has to be covered by what passes close by, so that a cut hides behind it */
+  fills: 0.9,
   /** delivery pixels by which a set that stands may be off from one side of a cut to the other */
   cutMove: 1,
   /** degrees by which two pans that meet may differ, and so many times as fast may one of them be */

@@ -12,14 +12,27 @@ export const joinParts = {
 } as const;
 export type JoinPart = keyof typeof joinParts;
 
-/** What is asked for: over how many pictures one take goes over into the other (1 for a cut), what has to match, and whether only where both move. */
-export type JoinsWanted = { over: number; part: JoinPart; moving: boolean };
+/** Where joins are looked for: in all of both takes, or only where they move, or where something covers their pictures. */
+export const joinPlaces = {
+  any: 'anywhere',
+  moving: 'where both move more than usual',
+  filled: 'where something fills the picture',
+} as const;
+export type JoinPlace = keyof typeof joinPlaces;
+
+/** What is asked for: over how many pictures one take goes over into the other (1 for a cut), what has to match, and where. */
+export type JoinsWanted = { over: number; part: JoinPart; at: JoinPlace };
+
+/** The picture of a take that is covered most, counted from 0, and how much of it is: 0..1. */
+export type MostFilled = { picture: number; share: number };
 
 /** A join of two files: their pictures counted from 0, and when these begin to show. */
 export type FoundJoin = Join & {
   seconds: [first: number, second: number];
   /** how both move there; null where one of them is a single picture */
   pans: [Pan, Pan] | null;
+  /** how much of each is covered by something that passes close by, 0..1 */
+  filled: [first: number, second: number];
   /** by how much the set is off from the one picture to the other, in shares of their width; null where it is not one set */
   off: number | null;
 };

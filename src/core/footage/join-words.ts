@@ -1,6 +1,6 @@
 import { allowed } from '../finding/allowed';
 import type { Severity } from '../finding/finding';
-import type { FoundJoin } from './found-joins';
+import type { FoundJoin, JoinsWanted, MostFilled } from './found-joins';
 import type { Join } from './joins';
 import type { Pan } from './pan';
 
@@ -75,12 +75,35 @@ export function saySet(off: number, width: number): JoinSaid {
   };
 }
 
+const percent = (share: number) => `${Math.round(100 * share)} %`;
+
+/** Whether what passes close by hides the cut. @param filled how much of both pictures it covers, 0..1 */
+export function sayFilled([first, second]: FoundJoin['filled']): JoinSaid {
+  const much = `something covers ${percent(first)} of the first picture and ${percent(second)} of the second (${percent(allowed.fills)} wanted)`;
+  return Math.min(first, second) >= allowed.fills
+    ? { severity: 'fine', text: `It is hidden: ${much}.` }
+    : {
+        severity: 'watch',
+        text: `The set shows round it: ${much}. Let it pass closer to the lens, or more slowly.`,
+      };
+}
+
+/** Why there is no picture of a take at which something fills it. */
+export const sayUnfilled = (name: string, { picture, share }: MostFilled): string =>
+  `Nothing fills the picture of ${name}: ${percent(share)} of it are covered at the most, in frame ${picture}. Let somebody or something pass close to the lens while you film, or look for cuts anywhere.`;
+
 /** All that is said of a join. */
-export function sayJoin(join: FoundJoin, over: number, width: number): JoinSaid[] {
+export function sayJoin(
+  join: FoundJoin,
+  { over, at }: Pick<JoinsWanted, 'over' | 'at'>,
+  width: number,
+): JoinSaid[] {
   const pans = join.pans && sayPans(...join.pans, width);
-  // Before a camera that moves nobody sees where the set was.
-  const set = pans || join.off === null ? null : saySet(join.off, width);
-  return [sayJump(join, over), ...(pans ? [pans] : []), ...(set ? [set] : [])];
+  const hidden = at === 'filled' ? [sayFilled(join.filled)] : [];
+  // Before a camera that moves, and behind what fills the picture, nobody sees where the set was.
+  const isUnseen = pans !== null || hidden.some(({ severity }) => severity === 'fine');
+  const set = isUnseen || join.off === null ? null : saySet(join.off, width);
+  return [sayJump(join, over), ...hidden, ...(pans ? [pans] : []), ...(set ? [set] : [])];
 }
 
 /** The gravest of what is said. */

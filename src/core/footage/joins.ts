@@ -26,6 +26,8 @@ export type JoinOptions = {
   over?: number;
   /** leaves out where either take moves less than it does in the mean, so that the movement carries over the cut */
   moving?: boolean;
+  /** whether a picture of the first take, and one of the second, may be joined at all; every one where nothing is said */
+  only?: readonly [first: (a: number) => boolean, second: (b: number) => boolean];
 };
 
 /** cells across in which pictures are held against each other: all pairs roughly, the best ones finely */
@@ -137,7 +139,7 @@ export function findJoins(
 ): Join[] {
   if (a.length === 0 || b.length === 0) return [];
   for (const picture of [...a, ...b]) checkSameSize(a[0], picture);
-  const { limit = 10, over = 1, moving = false } = options;
+  const { limit = 10, over = 1, moving = false, only } = options;
   const bounds = boundsOf(a[0], options.region);
   const shape = (bounds.bottom - bounds.top) / (bounds.right - bounds.left);
   const grid = (across: number): Size => ({
@@ -164,7 +166,8 @@ export function findJoins(
   const allowed = (i: number, j: number) =>
     Math.max(i - rows, j - columns) + over <= 0 &&
     (a !== b || j - i >= onward) &&
-    (!moving || (moves(i) && otherMoves(j)));
+    (!moving || (moves(i) && otherMoves(j))) &&
+    (!only || (only[0](i) && only[1](j)));
   const fine = alongJoin(both, rows, columns, over);
   const candidates = Array.from({ length: rows * columns }, (_, at) => at)
     .filter((at) => allowed(Math.floor(at / columns), at % columns))

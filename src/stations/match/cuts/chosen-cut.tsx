@@ -23,7 +23,7 @@ function momentFor(chosen: Moment | null, built: readonly Moment[]) {
 
 /** What is said of a join, and what can be done with it. */
 export function ChosenCut({
-  asked: { first, second, over },
+  asked,
   joins,
   join,
 }: {
@@ -31,6 +31,7 @@ export function ChosenCut({
   joins: readonly FoundJoin[];
   join: FoundJoin;
 }) {
+  const { first, second, over } = asked;
   const { store, attempt, go } = useServices();
   const { project, built, song } = useData((data) => data.snapshot);
   const looked = useData((data) => data.builtMoment);
@@ -52,7 +53,7 @@ export function ChosenCut({
         )}
       </p>
       <ul className="flex flex-col gap-2">
-        {sayJoin(join, over, project.width).map((said) => (
+        {sayJoin(join, asked, project.width).map((said) => (
           <Remark key={said.text} {...said} />
         ))}
       </ul>

@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { joinParts, type JoinPart } from '@/core/footage/found-joins';
+import { joinParts, joinPlaces, type JoinPart, type JoinPlace } from '@/core/footage/found-joins';
 import { plateSlot } from '@/core/model/slots';
 import { takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
@@ -14,8 +14,8 @@ import { useJoins } from './use-joins';
 /** frames over which one take dissolves into another at the most */
 const mostOver = 48;
 
-type How = { dissolves: boolean; frames: number; part: JoinPart; moving: boolean };
-const usual: How = { dissolves: false, frames: 8, part: 'whole', moving: false };
+type How = { dissolves: boolean; frames: number; part: JoinPart; at: JoinPlace };
+const usual: How = { dissolves: false, frames: 8, part: 'whole', at: 'any' };
 
 /** Where one take goes over into another, or into itself, unseen. */
 export function Cuts<Id extends string>({ question, parts }: { question: string; parts: Parts<Id> }) {
@@ -47,7 +47,7 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
       </Station>
     );
   const takeOptions = takes.map(({ id, name }) => ({ value: id, text: name }));
-  const asked = { first, second, over: how.dissolves ? how.frames : 1, part: how.part, moving: how.moving };
+  const asked = { first, second, over: how.dissolves ? how.frames : 1, part: how.part, at: how.at };
   // Of takes that were taken out meanwhile nothing is shown.
   const joins = last && byId(last.asked.first.id) && byId(last.asked.second.id) ? last : null;
   const same =
@@ -56,7 +56,7 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
     joins.asked.second.id === second.id &&
     joins.asked.over === asked.over &&
     joins.asked.part === asked.part &&
-    joins.asked.moving === asked.moving;
+    joins.asked.at === asked.at;
   return (
     <Station question={question} parts={parts} tools={bringIn}>
       <div className="flex flex-col gap-3 px-5 py-4 phone:px-3">
@@ -109,12 +109,9 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
           matches and moves on as it did,{' '}
           <LiveChoice
             label="In which parts of them"
-            value={how.moving ? 'moving' : 'any'}
-            options={[
-              { value: 'any', text: 'anywhere' },
-              { value: 'moving', text: 'where both move more than usual' },
-            ]}
-            onChange={(value) => setHow({ ...how, moving: value === 'moving' })}
+            value={how.at}
+            options={Object.entries(joinPlaces).map(([value, text]) => ({ value, text }))}
+            onChange={(at) => setHow({ ...how, at: at as JoinPlace })}
           />
           {first.id === second.id && ', at least 8 frames further on'}.
         </p>

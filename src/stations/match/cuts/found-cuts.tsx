@@ -1,5 +1,6 @@
 'use client';
-import { gravestOf, sayJoin } from '@/core/footage/join-words';
+import { leastFilled } from '@/core/footage/filled';
+import { gravestOf, sayJoin, sayUnfilled } from '@/core/footage/join-words';
 import { useData } from '@/ui/bench-context';
 import { ChosenCut } from './chosen-cut';
 import { JoinCards } from './join-cards';
@@ -21,10 +22,21 @@ export function FoundCuts({
   chosen: number;
   onChoose: (index: number) => void;
 }) {
-  const { joins, sheet, pictures, sources, step, asked } = found;
+  const { joins, sheet, pictures, sources, step, mostFilled, asked } = found;
   const width = useData((data) => data.snapshot.project.width);
   const join = joins[chosen];
   const { first, second, over } = asked;
+  const unfilled = [first, second].flatMap(({ name }, side) =>
+    asked.at === 'filled' && mostFilled[side].share < leastFilled
+      ? [sayUnfilled(name, mostFilled[side])]
+      : [],
+  );
+  if (!join && unfilled.length > 0)
+    return [...new Set(unfilled)].map((text) => (
+      <p key={text} className="max-w-[60ch] text-ink2">
+        {text}
+      </p>
+    ));
   if (!join)
     return (
       <p className="max-w-[60ch] text-ink2">
@@ -54,7 +66,7 @@ export function FoundCuts({
           joins={joins}
           sheet={sheet}
           pictures={pictures}
-          gravity={(one) => gravestOf(sayJoin(one, over, width))}
+          gravity={(one) => gravestOf(sayJoin(one, asked, width))}
           chosen={chosen}
           onChoose={onChoose}
         />
