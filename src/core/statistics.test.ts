@@ -17,6 +17,10 @@ describe('medians and other quantiles', () => {
     expect(values).toEqual([2, 10, 1]);
   });
 
+  it('take what is no number for more than all others', () => {
+    expect([median([NaN, 3, 1]), quantile([2, NaN], 0), quantile([2, NaN], 1)]).toEqual([3, 2, NaN]);
+  });
+
   it('have their share of the values below them', () => {
     fc.assert(
       fc.property(

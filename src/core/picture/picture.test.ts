@@ -95,6 +95,24 @@ describe('video pictures', () => {
     },
   );
 
+  it('grows by a whole factor with each pixel as it is, and shrinks no more of it than is needed', () => {
+    expect([...resizePlane(Uint8Array.of(7, 250), { width: 2, height: 1 }, { width: 6, height: 3 })]).toEqual(
+      Array.from({ length: 3 }, () => [7, 7, 7, 250, 250, 250]).flat(),
+    );
+    const next = seeded(6);
+    const from = { width: 48, height: 24 };
+    const codes = Uint8Array.from({ length: from.width * from.height }, () => 256 * next());
+    for (const factor of [2, 3, 4]) {
+      const to = { width: from.width / factor, height: from.height / factor };
+      const part = { left: 3, top: 2, right: 7, bottom: 5 };
+      const all = resizePlane(codes, from, to);
+      const some = resizePlane(codes, from, to, new Uint8Array(all.length), part);
+      for (let y = part.top; y < part.bottom; y++)
+        for (let x = part.left; x < part.right; x++)
+          expect(some[y * to.width + x]).toBe(all[y * to.width + x]);
+    }
+  });
+
   it('shrinks by means and turns clockwise', () => {
     expect([
       ...resizePlane(Uint8Array.of(0, 100, 200, 100), { width: 4, height: 1 }, { width: 2, height: 1 }),
@@ -108,6 +126,10 @@ describe('video pictures', () => {
       [24, 10, 2],
       [12, 8, 2],
       [18, 9, 3],
+      [24, 9, 3],
+      [48, 6, 3],
+      [16, 8, 4],
+      [20, 12, 4],
     ]) {
       const codes = Uint8Array.from({ length: width * height }, () => 256 * next());
       const to = { width: width / factor, height: height / factor };
