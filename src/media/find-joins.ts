@@ -59,6 +59,13 @@ function mostOf(filled: Float32Array, step: number): MostFilled {
   return { picture: step * Math.max(0, filled.indexOf(share)), share };
 }
 
+/** Pictures of the second file to one of the first, by how long they show in the mean; 1 where one of them is a single picture. */
+function paceOf([one, other]: readonly [Source, Source]): number {
+  const tick = ({ times }: Source) => (times[times.length - 1] - times[0]) / (times.length - 1);
+  const pace = tick(one) / tick(other);
+  return Number.isFinite(pace) && pace > 0 ? pace : 1;
+}
+
 /** How both files move at a join: the first one into it, the second out of it. */
 const pansAt = (one: readonly Gray[], other: readonly Gray[], { a, b }: Join): FoundJoin['pans'] =>
   Math.min(one.length, other.length) > 1 ? [panAt(one, a - 1), panAt(other, b)] : null;
@@ -76,7 +83,8 @@ export async function findJoins(
   const footage = footageOf(sources);
   try {
     const isOne = one.media === other.media;
-    // One step for both, so that what is held against each other goes on for the same time.
+    const pace = paceOf(sources);
+    // One step for both, so that one goes on as fast to the other as in all of their pictures.
     const step = Math.ceil(Math.max(1, one.times.length, other.times.length) / mostLooked);
     const every = ({ times }: Source) => [...times].filter((_, index) => index % step === 0);
     const first = await graysIn(footage, one.media, every(one), across, (share) =>
@@ -99,6 +107,7 @@ export async function findJoins(
     const isFilled = (side: 0 | 1) => (index: number) => filled[side][index] >= leastFilled;
     const rough = joinsOf(first, second, {
       region,
+      pace,
       moving: at === 'moving',
       ...(at === 'filled' ? { only: [isFilled(0), isFilled(1)] as const } : {}),
       // Where pictures are left out, those that are looked at lie further apart.
@@ -110,7 +119,7 @@ export async function findJoins(
       const found =
         step === 1
           ? placed(sources, join, pansAt(first, second, join))
-          : await exactly(footage, sources, step, join, { region, over });
+          : await exactly(footage, sources, step, join, { region, pace, over });
       if (found) {
         const covered: FoundJoin['filled'] = [filled[0][join.a], filled[1][join.b]];
         all.push({ ...found, filled: covered, off: await setOff(footage, sources, found) });
@@ -138,11 +147,11 @@ async function exactly(
   sources: readonly [Source, Source],
   step: number,
   join: Join,
-  how: { region: { x: number; y: number; width: number; height: number }; over: number },
+  how: { region: { x: number; y: number; width: number; height: number }; pace: number; over: number },
 ): Promise<Placed | null> {
   const round = async ({ media, times }: Source, at: number) => {
     const first = Math.max(0, at - step);
-    const within = [...times.subarray(first, at + step + how.over + 1)];
+    const within = [...times.subarray(first, at + step + Math.ceil(how.over * Math.max(1, how.pace)) + 1)];
     return { first, pictures: await graysIn(footage, media, within, across) };
   };
   const a = await round(sources[0], step * join.a);
@@ -202,15 +211,18 @@ export async function joinInMotion(
     };
     const images: ImageBitmap[] = [];
     const last = Math.min(each, sources[1].times.length - b);
+    const pace = paceOf(sources);
     for (let step = -Math.min(each, a); step < last; step++) {
       const shows = step < 0 ? await imageAt(0, a + step) : await imageAt(1, b + step);
-      const isMixed = over > 1 && step >= 0 && step < over && a + step < sources[0].times.length;
-      const behind = isMixed ? await imageAt(0, a + step) : null;
+      // Of the first one as many seconds have gone by.
+      const onward = Math.round(step / pace);
+      const isMixed = over > 1 && step >= 0 && onward < over && a + onward < sources[0].times.length;
+      const behind = isMixed ? await imageAt(0, a + onward) : null;
       const canvas = new OffscreenCanvas(shows.width, shows.height);
       const paper = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
       if (behind) {
         paper.drawImage(await createImageBitmap(behind), 0, 0);
-        paper.globalAlpha = (step + 1) / (over + 1);
+        paper.globalAlpha = (onward + 1) / (over + 1);
         paper.drawImage(await createImageBitmap(shows), 0, 0);
       } else paper.putImageData(shows, 0, 0);
       images.push(canvas.transferToImageBitmap());

@@ -119,6 +119,26 @@ describe('joins of two takes', () => {
     expect(findJoins(takes[0].slice(0, 8), takes[1], { over: 12 })).toEqual([]);
   });
 
+  it('go on alike for as long where one take has more pictures a second', () => {
+    // The second one is filmed at 30 pictures a second, the first at 24: the same way, half a second later.
+    const pace = 30 / 24;
+    const way = (seconds: number): Pose => ({
+      x: 24 + 40 * seconds,
+      arm: 14 + 14 * Math.sin(9 * seconds ** 2),
+    });
+    const [one, other] = [
+      Array.from({ length: 60 }, (_, index) => way(index / 24)),
+      Array.from({ length: 60 }, (_, index) => way(index / 30 + 0.5)),
+    ].map((poses, take) => poses.map((pose, index) => film(pose, index + 100 * take)));
+    const [best] = findJoins(one, other, { over: 20, pace });
+    expect(Math.abs(best.a / 24 - best.b / 30 - 0.5)).toBeLessThan(0.5 / 24);
+    expect(best.cost).toBeLessThan(findJoins(one, other, { over: 20 })[0].cost - 3);
+    for (const { a, b } of findJoins(one, other, { over: 20, pace })) {
+      expect(a + 20).toBeLessThanOrEqual(60);
+      expect(b + Math.round(19 * pace)).toBeLessThan(60);
+    }
+  });
+
   it('lie where both move, if that is asked: else standing still is the easiest', () => {
     // Stands, walks, stands; the other likewise, but later.
     const poses = (from: number) =>

@@ -24,6 +24,8 @@ export type JoinOptions = {
   limit?: number;
   /** pictures over which the one take dissolves into the other; 1 for a cut, which is meant where nothing is said */
   over?: number;
+  /** pictures of the second take to one of the first, so that what is held against each other goes on for as long; 1 where nothing is said */
+  pace?: number;
   /** leaves out where either take moves less than it does in the mean, so that the movement carries over the cut */
   moving?: boolean;
   /** whether a picture of the first take, and one of the second, may be joined at all; every one where nothing is said */
@@ -79,11 +81,12 @@ function alongJoin(
   rows: number,
   columns: number,
   over: number,
+  pace: number,
 ): (i: number, j: number) => number {
   return (i, j) => {
     let [sum, weight] = [0, 0];
     for (let step = -1; step <= over; step++) {
-      const [p, q] = [i + step, j + step];
+      const [p, q] = [i + step, j + Math.round(step * pace)];
       if (p < 0 || q < 0 || p >= rows || q >= columns) continue;
       const counts = step < 0 || step === over ? beside : 1;
       sum += counts * square(p, q);
@@ -139,7 +142,7 @@ export function findJoins(
 ): Join[] {
   if (a.length === 0 || b.length === 0) return [];
   for (const picture of [...a, ...b]) checkSameSize(a[0], picture);
-  const { limit = 10, over = 1, moving = false, only } = options;
+  const { limit = 10, over = 1, pace = 1, moving = false, only } = options;
   const bounds = boundsOf(a[0], options.region);
   const shape = (bounds.bottom - bounds.top) / (bounds.right - bounds.left);
   const grid = (across: number): Size => ({
@@ -158,17 +161,18 @@ export function findJoins(
   const squares = Float32Array.from({ length: rows * columns }, (_, at) =>
     rough(Math.floor(at / columns), at % columns),
   );
-  const roughCost = alongJoin((i, j) => squares[i * columns + j], rows, columns, over);
+  const roughCost = alongJoin((i, j) => squares[i * columns + j], rows, columns, over, pace);
   const { both, first, second } = squaresIn(fineCells);
   const [changes, otherChanges] = [changesOf(first, rows), changesOf(second, columns)];
   const [moves, otherMoves] = [changes, otherChanges].map(movingIn);
   // A dissolve needs as many pictures of both. Of a take with itself, a pair turned round is the same one.
   const allowed = (i: number, j: number) =>
-    Math.max(i - rows, j - columns) + over <= 0 &&
+    i + over <= rows &&
+    j + Math.round((over - 1) * pace) < columns &&
     (a !== b || j - i >= onward) &&
     (!moving || (moves(i) && otherMoves(j))) &&
     (!only || (only[0](i) && only[1](j)));
-  const fine = alongJoin(both, rows, columns, over);
+  const fine = alongJoin(both, rows, columns, over, pace);
   const candidates = Array.from({ length: rows * columns }, (_, at) => at)
     .filter((at) => allowed(Math.floor(at / columns), at % columns))
     .map((at) => ({ at, cost: roughCost(Math.floor(at / columns), at % columns) }))
