@@ -146,7 +146,7 @@ describe('where one take goes over into another', () => {
     for (const name of ['Empty', 'Pan']) {
       await bench.choose('Second take', name);
       await bench.press('Find the frames');
-      const said = new RegExp(`^Nothing fills the picture of ${name}: \\d+ % of it are covered at the most`);
+      const said = new RegExp(`^Nothing fills the picture of ${name}: \\d+ % of it is covered at the most`);
       await page.getByText(said).waitFor();
     }
     expect(await joinsOf(bench).count()).toBe(0);

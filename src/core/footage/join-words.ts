@@ -90,7 +90,7 @@ export function sayFilled([first, second]: FoundJoin['filled']): JoinSaid {
 
 /** Why there is no picture of a take at which something fills it. */
 export const sayUnfilled = (name: string, { picture, share }: MostFilled): string =>
-  `Nothing fills the picture of ${name}: ${percent(share)} of it are covered at the most, in frame ${picture}. Let somebody or something pass close to the lens while you film, or look for cuts anywhere.`;
+  `Nothing fills the picture of ${name}: ${percent(share)} of it is covered at the most, in frame ${picture}. Let somebody or something pass close to the lens while you film, or look for cuts anywhere.`;
 
 /** All that is said of a join. */
 export function sayJoin(
