@@ -1,7 +1,13 @@
 import { refuse } from '@/core/error';
 import { allowed } from '@/core/finding/allowed';
 import { filledIn, leastFilled } from '@/core/footage/filled';
-import { joinParts, type FoundJoin, type JoinsWanted, type MostFilled } from '@/core/footage/found-joins';
+import {
+  joinParts,
+  type FoundJoin,
+  type JoinPlace,
+  type JoinsWanted,
+  type MostFilled,
+} from '@/core/footage/found-joins';
 import { distinctJoins, findJoins as joinsOf, type Join } from '@/core/footage/joins';
 import { panBetween } from '@/core/footage/pan';
 import { registerFrame } from '@/core/footage/register';
@@ -119,7 +125,7 @@ export async function findJoins(
       const found =
         step === 1
           ? placed(sources, join, pansAt(first, second, join))
-          : await exactly(footage, sources, step, join, { region, pace, over });
+          : await exactly(footage, sources, step, join, { region, pace, over, at });
       if (found) {
         const covered: FoundJoin['filled'] = [filled[0][join.a], filled[1][join.b]];
         all.push({ ...found, filled: covered, off: await setOff(footage, sources, found) });
@@ -147,7 +153,12 @@ async function exactly(
   sources: readonly [Source, Source],
   step: number,
   join: Join,
-  how: { region: { x: number; y: number; width: number; height: number }; pace: number; over: number },
+  how: {
+    region: { x: number; y: number; width: number; height: number };
+    pace: number;
+    over: number;
+    at: JoinPlace;
+  },
 ): Promise<Placed | null> {
   const round = async ({ media, times }: Source, at: number) => {
     const first = Math.max(0, at - step);
@@ -156,7 +167,15 @@ async function exactly(
   };
   const a = await round(sources[0], step * join.a);
   const b = await round(sources[1], step * join.b);
-  const [near] = joinsOf(a.pictures, b.pictures, { ...how, limit: 1 });
+  // How much is covered is known of the pictures that were looked at alone; those beside them may show the set.
+  const looked =
+    how.at === 'filled'
+      ? ([
+          (i: number) => a.first + i === step * join.a,
+          (j: number) => b.first + j === step * join.b,
+        ] as const)
+      : undefined;
+  const [near] = joinsOf(a.pictures, b.pictures, { ...how, ...(looked ? { only: looked } : {}), limit: 1 });
   if (!near) return null;
   const pans = pansAt(a.pictures, b.pictures, near);
   return placed(sources, { ...near, a: a.first + near.a, b: b.first + near.b }, pans);

@@ -43,8 +43,9 @@ describe('how much of a picture is covered by what passes', () => {
         fc.constantFrom(12, 25, 225),
         fc.boolean(),
         fc.nat(1000),
-        (wide, light, isSharp, seed) => {
-          const past = passed(wide, 25, light, isSharp && light < 200);
+        (wide, light, hasPattern, seed) => {
+          const isSharp = hasPattern && light < 200;
+          const past = passed(wide, 25, light, isSharp);
           const pictures = Array.from({ length: 40 }, (_, picture) => film(0, past(picture), seed + picture));
           filledIn(pictures).forEach((share, picture) =>
             // A cell is covered or not; what is as light as the wall in places is not told from it there.
