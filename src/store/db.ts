@@ -9,6 +9,7 @@ import type { FoundValue } from '@/core/footage/analysers';
 import type { Comparison, Probe, SongSections, SongSound, Stills, TakePictures } from '@/core/model/measures';
 import type { AnyRecord, Moment, RecordKind } from '@/core/model/records';
 import type { Size } from '@/core/geometry/size';
+import type { Bodies } from '@/core/people/bodies';
 import type { Node } from '@/core/picture/node';
 import type { HeldSettings } from '@/core/shoot/held';
 import type { BeatTrack } from '@/core/song/track';
@@ -50,6 +51,7 @@ export type MeasureValue =
   | FoundValue
   | { method: 'comparison'; comparison: Comparison }
   | { method: 'playback'; playback: Alignment }
+  | { method: 'bodies'; bodies: Bodies }
   | { method: 'apart'; apart: Apart; sheet: ShotSheet; pictures: Blob }
   | { method: 'sound'; sound: SongSound }
   | { method: 'beats'; beats: BeatTrack }

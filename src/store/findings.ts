@@ -19,6 +19,7 @@ import { shortTakes, takeLabel, type Board } from '@/core/shoot/board';
 import { rememberedWith } from '@/core/remember';
 import { mostFlashes } from '@/core/safety/flash';
 import type { FlashCode } from '@/core/safety/flash-words';
+import { atMarkOf } from './bodies';
 import type { Media } from './db';
 import type { Plan } from './plan';
 import { buildable, materialOf, pictureOf } from './material';
@@ -129,9 +130,9 @@ function withoutPlate(snapshot: Snapshot): Place[] {
 const takesFindings = rememberedWith<Take[], Finding[]>();
 
 function takeFindings(snapshot: Snapshot): Finding[] {
-  const { project, takes, logs, setups, media, measures } = snapshot;
+  const { project, takes, logs, setups, marks, media, measures } = snapshot;
   const chosen = chosenFor(snapshot);
-  const parts = [project, logs, setups, media, measures, JSON.stringify([...chosen])];
+  const parts = [project, logs, setups, marks, media, measures, JSON.stringify([...chosen])];
   return takesFindings(takes, parts, () => examineTakes(snapshot, chosen));
 }
 
@@ -174,6 +175,7 @@ function examineTakes(snapshot: Snapshot, chosen: ReadonlyMap<string, string>): 
       ...known(take, parts, () =>
         examineOne({ ...take, slot }, measure, media, comparison, plateMeasure, project),
       ),
+      ...atMarkOf(snapshot, take),
     );
   }
   return findings;

@@ -14,7 +14,7 @@ import { hiddenHere, hidesSomebody, veilWorks, withVeils } from '@/core/recipes/
 import { rememberedWith } from '@/core/remember';
 import { plateOfMoment } from './plates';
 import type { MeasureValue } from './db';
-import { comparisonOf, rulerOf, takeMeasure, type Snapshot } from './snapshot';
+import { bodiesIn, comparisonOf, rulerOf, takeMeasure, type Snapshot } from './snapshot';
 
 /** Work of a moment under the key that its answer has or will have. */
 export type KeyedWork = { key: string; name: string; title: string; task: () => Task };
@@ -47,7 +47,12 @@ export const takeIn = (snapshot: Snapshot, moment: Moment, slot: string): Take |
 function takesOf(snapshot: Snapshot, moment: Moment): Material['takes'] {
   const plate = plateOfMoment(snapshot, moment);
   const chosen = (take: Take | null): ChosenTake | null =>
-    take && { take, measure: takeMeasure(snapshot, take), comparison: comparisonOf(snapshot, take, plate) };
+    take && {
+      take,
+      measure: takeMeasure(snapshot, take),
+      comparison: comparisonOf(snapshot, take, plate),
+      bodies: bodiesIn(snapshot, take) ?? undefined,
+    };
   const slots = recipeOf(moment)?.slots ?? [];
   return Object.fromEntries(slots.map(({ key }) => [key, chosen(takeIn(snapshot, moment, key))]));
 }
@@ -130,7 +135,7 @@ const materials = rememberedWith<Moment, Known>();
 export function materialOf(snapshot: Snapshot, moment: Moment): Known {
   const takes = takesOf(snapshot, moment);
   const filled = Object.entries(takes).flatMap(([slot, chosen]) =>
-    chosen ? [slot, chosen.take, chosen.measure, chosen.comparison] : [slot],
+    chosen ? [slot, chosen.take, chosen.measure, chosen.comparison, chosen.bodies] : [slot],
   );
   return materials(moment, [rulerOf(snapshot), snapshot.measures, ...filled], () =>
     gather(snapshot, moment, takes),

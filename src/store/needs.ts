@@ -1,13 +1,21 @@
+import { usualWeights } from '@/core/footage/pairs';
 import { partKey, takeParts, type TakePart } from '@/core/footage/take-parts';
 import type { Moment, Take } from '@/core/model/records';
 import { filmSlot, noSlot, plateSlot } from '@/core/model/slots';
 import { remembered } from '@/core/remember';
 import { songPartKey, songParts, type SongPart } from '@/core/song/parts';
-import { isOverPlate, laysOverPlate, recipeOf, slotsInUse } from '@/core/recipes/built';
+import {
+  isOverPlate,
+  laysOverPlate,
+  pairedSlots,
+  recipeOf,
+  slotsInUse,
+  usualRecipe,
+} from '@/core/recipes/built';
 import { renderKey } from './commands/renders';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
-import { apartKey, compareKey, plateKey, playbackKey, type Snapshot } from './snapshot';
+import { apartKey, bodiesKey, compareKey, plateKey, playbackKey, type Snapshot } from './snapshot';
 import { versionsOf } from './versions';
 
 /** A piece of work that is missing, under the key that its result will have. */
@@ -19,6 +27,7 @@ export type Need =
   | { kind: 'plate'; key: string; label: string; take: Take; from: Take[] }
   | { kind: 'compare'; key: string; label: string; take: Take; plate: Take }
   | { kind: 'playback'; key: string; label: string; take: Take; song: string }
+  | { kind: 'bodies'; key: string; label: string; take: Take }
   | { kind: 'apart'; key: string; label: string; take: Take }
   | { kind: 'work'; key: string; label: string; moment: Moment; work: KeyedWork }
   | { kind: 'render'; key: string; label: string; render: string; moment: Moment | null };
@@ -104,6 +113,10 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
       plate,
     });
   }
+  for (const take of lookedAt(snapshot)) {
+    const key = bodiesKey(take);
+    want({ kind: 'bodies', key, label: `Looking for eyes in ${take.name}`, take });
+  }
   for (const moment of built)
     for (const one of [moment, ...versionsOf(snapshot, moment).map(({ as }) => as)])
       for (const work of worksOf(snapshot, one)) {
@@ -123,6 +136,18 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
   }
   return needs;
 });
+
+/** The takes whose people are held against each other: those of paired slots, once their eyes count for a pair. */
+function lookedAt({ project, takes, built, measures }: Snapshot): Take[] {
+  if (!((project.pairWeights?.eyes ?? usualWeights.eyes) > 0)) return [];
+  const kinds = built.length > 0 ? built.map(recipeOf) : [usualRecipe];
+  const paired = new Set(
+    kinds.flatMap((recipe) => (recipe ? (pairedSlots(recipe) ?? []) : [])).map(({ key }) => key),
+  );
+  return takes.filter(
+    (take) => take.slot !== null && paired.has(take.slot) && measures.has(partKey('pictures', take)),
+  );
+}
 
 /** What has to be known of two takes before they can be compared. */
 const comparedBy: readonly TakePart[] = ['pictures', 'camera'];

@@ -3,6 +3,7 @@ import type { Apart, ShotSheet } from '@/core/footage/cuts/shots';
 import { partKey, type TakeSource } from '@/core/footage/take-parts';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Project, Take } from '@/core/model/records';
+import type { Bodies } from '@/core/people/bodies';
 import { rememberedWith, sharedList } from '@/core/remember';
 import { songPartKey, songParts } from '@/core/song/parts';
 import type { BeatTrack } from '@/core/song/track';
@@ -104,6 +105,15 @@ export function apartOf(
 ): { apart: Apart; sheet: ShotSheet; pictures: Blob } | null {
   const value = measures.get(apartKey(take))?.value;
   return value?.method === 'apart' ? value : null;
+}
+
+/** The key of who stands in a take. */
+export const bodiesKey = (take: TakeSource) => `bodies-1(${partKey('pictures', take)})`;
+
+/** Who stands in a take; null where nobody was looked for yet. */
+export function bodiesIn({ measures }: Pick<Snapshot, 'measures'>, take: Take | null): Bodies | null {
+  const value = take ? measures.get(bodiesKey(take))?.value : null;
+  return value?.method === 'bodies' ? value.bodies : null;
 }
 
 /** The key of where a song is heard in a take. @param song its sound */

@@ -7,6 +7,7 @@ import { findBeatsAgain, measureSong, takeEvents } from '@/media/measure-song';
 import { filmOfStill } from '@/media/film-of-still';
 import { findJoins, joinInMotion } from '@/media/find-joins';
 import type { Source } from '@/media/footage';
+import { findBodies } from '@/media/find-bodies';
 import { findPlayback } from '@/media/find-playback';
 import { measureTake, type Progress } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
@@ -31,6 +32,8 @@ const api = plainErrors({
   takeApart,
   takeEvents,
   findPlayback,
+  findBodies: (film: Blob, times: Float64Array, onProgress: Progress) =>
+    findBodies(film, times, peopleBeside.find, onProgress),
   compareTake,
   buildPlate,
   findJoins,

@@ -4,7 +4,7 @@ import type { MediaApi } from './media.worker';
 import { renderMoment, solveWork } from './moment-work';
 import type { RenderApi } from './render.worker';
 import { decodeSound, findPlayback, findRest, measureSong } from './song-work';
-import { compareTakes, makePlate, measureTake, takeFilmApart } from './take-work';
+import { compareTakes, findWho, makePlate, measureTake, takeFilmApart } from './take-work';
 
 /** The workers that work is given to. */
 export type Workers = { openMedia: () => Client<MediaApi>; openRender: () => Client<RenderApi> };
@@ -48,6 +48,8 @@ export function perform(job: Job, workers: Workers, onOpen: (end: () => void) =>
       return media((api) => compareTakes({ ...job, need }, api));
     case 'apart':
       return media((api) => takeFilmApart({ ...job, need }, api));
+    case 'bodies':
+      return media((api) => findWho({ ...job, need }, api));
     case 'playback':
       return media((api) => findPlayback({ ...job, need }, api));
     case 'work':

@@ -138,11 +138,24 @@ export const makePlate: Doing<'plate'> = async (job, api) => {
   );
 };
 
+/** A take's pictures at hand, and the seconds at which each begins. @throws CoreError `absent` where they are not here */
+async function proxyOf(store: Store, take: Take): Promise<{ film: Blob; times: Float64Array }> {
+  const [proxy, times] = await Promise.all([store.proxies.get(take.media), startsOf(store, take)]);
+  if (!proxy || !times) return refuse('absent', `${take.name} has to be measured again. Bring it in again.`);
+  return { film: proxy.blob, times };
+}
+
 export const takeFilmApart: Doing<'apart'> = async (job, api) => {
   const { store, need, progress } = job;
-  const { take, key } = need;
-  const [proxy, times] = await Promise.all([store.proxies.get(take.media), startsOf(store, take)]);
-  if (!proxy || !times) return refuse('absent', 'This film has to be measured again. Bring it in again.');
-  const found = await api.takeApart(proxy.blob, times, progress);
-  await keep(job, take.media, [{ key, value: { method: 'apart', ...found } }]);
+  const { film, times } = await proxyOf(store, need.take);
+  const found = await api.takeApart(film, times, progress);
+  await keep(job, need.take.media, [{ key: need.key, value: { method: 'apart', ...found } }]);
+};
+
+/** Looks for who stands in a take. */
+export const findWho: Doing<'bodies'> = async (job, api) => {
+  const { store, need, progress } = job;
+  const { film, times } = await proxyOf(store, need.take);
+  const bodies = await api.findBodies(film, times, progress);
+  await keep(job, need.take.media, [{ key: need.key, value: { method: 'bodies', bodies } }]);
 };

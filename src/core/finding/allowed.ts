@@ -32,6 +32,11 @@ export const allowed = {
   /** metres between the heights of two pairs of eyes, and between two distances from the lens, for a touch */
   eyes: 0.03,
   depth: 0.15,
+  /** metres between the eyes of two who were found in takes, and share by which their sizes may differ: more than finding them is off */
+  foundEyes: 0.05,
+  foundSize: 0.05,
+  /** share by which somebody may be larger than a mark has it: bodies differ from the usual one by whose bones they are told */
+  markedSize: 0.12,
   /** share by which the light of lamps on the mains may differ from picture to picture */
   flicker: 0.04,
   /** share of a zone that another one may cover */

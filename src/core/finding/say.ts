@@ -1,4 +1,5 @@
 import { takeWords } from '../footage/take-words';
+import { bodyWords } from '../people/body-words';
 import { adviceWords } from '../plan/advice/advice-words';
 import { orderWords } from '../plan/order/order-words';
 import { planWords } from '../plan/plan-words';
@@ -22,6 +23,7 @@ import { tellingOf, type Names, type Words } from './words';
 /** All findings that there are, in words. */
 export const books: readonly Words[] = [
   takeWords,
+  bodyWords,
   songWords,
   planWords,
   setupWords,

@@ -39,7 +39,7 @@ function measures(id: string, columns: readonly number[], dx = 0, stops = 0, set
     covered: new Uint8Array(),
     standing: standing(columns),
   } as unknown as Comparison;
-  return pairMeasures(take, measure, comparison);
+  return pairMeasures(take, measure, comparison, null);
 }
 const [left, right] = [measures('left', [4, 6, 8, 8]), measures('right', [30, 30, 28, 28])];
 const scoreWith = (other: typeof right) => rankPairs([left], [other])[0].score;

@@ -1,6 +1,7 @@
 import { allowed } from '../finding/allowed';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
+import { usualBody, type Bodies } from '../people/bodies';
 import type { TakeMatch } from './colour-match';
 import type { TakeMeasures } from './pairs';
 import { coveredCells, unpackCells } from './presence';
@@ -20,8 +21,11 @@ function lightOff({ stops, before, after }: TakeMatch, matched: boolean): number
   return (stops < 0 ? -1 : 1) * Math.max(matched ? 0 : Math.abs(stops), cast);
 }
 
-/** What ranking is told of a take that was held against its plate. A fix that is on counts as done. */
-export function pairMeasures(take: Take, measure: TakeMeasure, comparison: Comparison): TakeMeasures {
+/**
+ * What ranking is told of a take that was held against its plate. A fix that is on counts as done.
+ * @param bodies who was found in it; null where nobody was looked for
+ */
+export function pairMeasures(take: Take, measure: TakeMeasure, comparison: Comparison, bodies: Bodies | null): TakeMeasures {
   const { path, left, colour, standing } = comparison;
   const factor = toldAt / measure.size.width;
   const cells = coveredCells.width * coveredCells.height;
@@ -38,7 +42,7 @@ export function pairMeasures(take: Take, measure: TakeMeasure, comparison: Compa
     id: take.id,
     lock: (take.steady ? left : path.furthest.move) * factor,
     light: colour && lightOff(colour, take.match),
-    eyes: null,
+    body: bodies && usualBody(bodies),
     presence:
       masks.length > 0
         ? {

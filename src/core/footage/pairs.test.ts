@@ -19,7 +19,7 @@ const take = (id: string, columns: readonly number[], more: Partial<TakeMeasures
   id,
   lock: 0.1,
   light: 0,
-  eyes: 0.3,
+  body: { across: 0.5, eyes: 0.3, stature: 0.5 },
   presence: standing(columns),
   ...more,
 });
@@ -29,15 +29,16 @@ describe('pairs of takes', () => {
   it('are ranked by camera, light and eyes, all else being alike', () => {
     const left = [take('left', stays(10))];
     const good = take('good', stays(60));
-    const cases: [keyof TakeMeasures, number, 'lock' | 'light' | 'eyes'][] = [
+    const cases = [
       ['lock', 4, 'lock'],
       ['light', -0.5, 'light'],
-      ['eyes', 0.4, 'eyes'],
-    ];
+      ['body', { across: 0.5, eyes: 0.4, stature: 0.5 }, 'eyes'],
+      ['body', { across: 0.5, eyes: 0.3, stature: 0.65 }, 'eyes'],
+    ] as const;
     for (const [name, value, part] of cases) {
       const bad = take('bad', stays(60), { [name]: value });
       const unknown = take('unknown', stays(60), { [name]: null });
-      const ranked = rankPairs(left, [bad, unknown, good]);
+      const ranked = rankPairs(left, [bad, unknown, good], { eyes: 1 });
       expect(ranked.map(({ b }) => b)).toEqual(['good', 'unknown', 'bad']);
       expect(ranked[1].parts[part]).toBe(0.5);
       expect(ranked[2].parts[part]).toBeLessThan(0.2);
@@ -78,7 +79,13 @@ describe('pairs of takes', () => {
     const some = fc.record({
       lock: fc.option(part),
       light: fc.option(part),
-      eyes: fc.option(fc.double({ min: 0, max: 1, noNaN: true })),
+      body: fc.option(
+        fc.record({
+          across: fc.double({ min: 0, max: 1, noNaN: true }),
+          eyes: fc.double({ min: 0, max: 1, noNaN: true }),
+          stature: fc.double({ min: 0.05, max: 2, noNaN: true }),
+        }),
+      ),
       column: fc.integer({ min: -5, max: 95 }),
     });
     fc.assert(

@@ -1,5 +1,6 @@
 import type { Size } from '../geometry/size';
 import { refuse } from '../error';
+import { bodyGap, type Body } from '../people/bodies';
 import { distanceTo } from './seam/strokes';
 
 /** What is known of a take that could fill a slot. Null is what nobody measured, or could. */
@@ -9,8 +10,8 @@ export type TakeMeasures = {
   lock: number | null;
   /** stops by which it is brighter than the plate */
   light: number | null;
-  /** how high the performer's eyes are, in shares of the frame's height from the top */
-  eyes: number | null;
+  /** who stands in it, in the middle of the looks at it */
+  body: Body | null;
   /** in which cells of the frame somebody stands, 1 each, every so many seconds from its first second on */
   presence: (Size & { every: number; frames: readonly Uint8Array[] }) | null;
 };
@@ -25,7 +26,7 @@ export type PairWeights = {
   seam: number;
   /** how seldom both stand in the same place at once */
   overlap: number;
-  /** how alike the heights of their eyes are */
+  /** how alike the heights of their eyes and their sizes are */
   eyes: number;
   /** how near they come without standing in each other's place */
   contact: number;
@@ -43,10 +44,10 @@ export type RankedPair = {
 };
 
 /** What counts where nobody says otherwise: two who meet, and do not have to touch. */
-export const usualWeights: PairWeights = { lock: 1, light: 1, seam: 2, overlap: 2, eyes: 0.5, contact: 0 };
+export const usualWeights: PairWeights = { lock: 1, light: 1, seam: 2, overlap: 2, eyes: 0, contact: 0 };
 
-/** differences at which a part has fallen to 1 / e: pixels, stops, share of the height, share of the width */
-const fallsOff = { lock: 1.5, light: 0.25, eyes: 0.04, contact: 0.05 };
+/** differences at which a part has fallen to 1 / e: pixels, stops, share of a stature, share of a size, share of the width */
+const fallsOff = { lock: 1.5, light: 0.25, eyes: 0.1, size: 0.15, contact: 0.05 };
 /** seconds by which one of two may be shifted against where both begin */
 const mostShift = 1;
 /** cells across in which two are held against each other */
@@ -162,6 +163,13 @@ const alike = (difference: number, at: number): number => Math.exp(-Math.abs(dif
 const between = (one: number | null, other: number | null, at: number): number =>
   one === null || other === null ? unknown : alike(one - other, at);
 
+/** How alike two bodies' heights of eyes and sizes are. */
+function level(one: Body | null, other: Body | null): number {
+  if (!one || !other) return unknown;
+  const { higher, larger } = bodyGap(one, other, 1);
+  return alike(higher, fallsOff.eyes) * alike(Math.log(larger), fallsOff.size);
+}
+
 /**
  * Pairs of takes for two slots, the best first, each with the shift in time at which it is best.
  * @param weights how much each part counts; a part that is not named counts as usual
@@ -191,7 +199,7 @@ export function rankPairs(
             ? unknown
             : alike(Math.max(one.take.lock, other.take.lock), fallsOff.lock),
         light: between(one.take.light, other.take.light, fallsOff.light),
-        eyes: between(one.take.eyes, other.take.eyes, fallsOff.eyes),
+        eyes: level(one.take.body, other.take.body),
       };
       const ids = { a: one.take.id, b: other.take.id };
       const [first, second] = [one.standing, other.standing];

@@ -1,9 +1,16 @@
 import type { Answer, Task } from '../footage/task';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
+import type { Bodies } from '../people/bodies';
 
 /** A chosen take with what is known of it; `measure` is null until it was measured. */
-export type ChosenTake = { take: Take; measure: TakeMeasure | null; comparison: Comparison | null };
+export type ChosenTake = {
+  take: Take;
+  measure: TakeMeasure | null;
+  comparison: Comparison | null;
+  /** who was found in it; left out where nobody was looked for */
+  bodies?: Bodies;
+};
 
 /** A take of which the pictures are known. */
 export type MeasuredTake = ChosenTake & { measure: TakeMeasure };

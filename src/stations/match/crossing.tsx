@@ -2,12 +2,13 @@
 import type { RankedPair } from '@/core/footage/pairs';
 import { Poster } from './swatch';
 
-const bars = [
+const allBars = [
   { key: 'lock', name: 'camera', dye: 'var(--verdigris)' },
   { key: 'light', name: 'light', dye: 'var(--saffron)' },
   { key: 'seam', name: 'join', dye: 'var(--woad)' },
   { key: 'overlap', name: 'apart', dye: 'var(--lichen)' },
   { key: 'contact', name: 'near', dye: 'var(--cochineal)' },
+  { key: 'eyes', name: 'eyes', dye: 'var(--weld)' },
 ] as const;
 
 /** By how much the second take is shifted for the best of a pair; '' where it need not be. */
@@ -20,6 +21,7 @@ export function Crossing({
   name,
   posters,
   score,
+  eyes,
   chosen,
   onChoose,
   onUse,
@@ -28,10 +30,13 @@ export function Crossing({
   /** a picture of each take: the left half of the one is shown beside the right half of the other */
   posters: readonly (Blob | null)[];
   score: RankedPair | null;
+  /** whether their eyes count */
+  eyes: boolean;
   chosen: boolean;
   onChoose: () => void;
   onUse: () => void;
 }) {
+  const bars = allBars.filter(({ key }) => eyes || key !== 'eyes');
   const said = score
     ? [
         `${name}: ${Math.round(score.score * 100)} of 100`,

@@ -9,7 +9,8 @@ import type { Recipe } from '@/core/recipes/recipe';
 import { beginShifted } from '@/core/recipes/shift-pair';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { serves, setupOfMoment } from '@/store/plates';
-import { comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
+import { meetingOf } from '@/store/bodies';
+import { bodiesIn, comparisonOf, takeMeasure, type Snapshot } from '@/store/snapshot';
 import { useOffer } from '@/ui/actions/offers';
 import { useData, useServices } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
@@ -55,7 +56,7 @@ function rankedBy(
     takes.flatMap((take) => {
       const measure = takeMeasure(snapshot, take);
       const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
-      return measure && comparison ? [pairMeasures(take, measure, comparison)] : [];
+      return measure && comparison ? [pairMeasures(take, measure, comparison, bodiesIn(snapshot, take))] : [];
     }),
   );
   return new Map(rankPairs(ones, others, weights).map((pair) => [`${pair.a} ${pair.b}`, pair]));
@@ -274,7 +275,13 @@ function PairBoard() {
         <>
           {chosen && (
             <Part title={`${chosen.first.name} with ${chosen.second.name}`}>
-              <Findings findings={[...about(chosen.first), ...about(chosen.second)]} />
+              <Findings
+                findings={[
+                  ...meetingOf(snapshot, chosen.first, chosen.second),
+                  ...about(chosen.first),
+                  ...about(chosen.second),
+                ]}
+              />
               <PairCurves moment={moment} pair={chosen} slots={[down, across]} onPick={setAt} />
               <button type="button" className="knob main mt-3" onClick={() => takePair(chosen)}>
                 {moment ? `Use this pair in ${moment.name}` : 'Use this pair'}
@@ -328,6 +335,7 @@ function PairBoard() {
                       name={`${first.name} with ${second.name}`}
                       posters={[first, second].map((take) => takeMeasure(snapshot, take)?.poster ?? null)}
                       score={ranked.get(`${first.id} ${second.id}`) ?? null}
+                      eyes={weights.eyes > 0}
                       chosen={chosen?.first === first && chosen.second === second}
                       onChoose={() => setPicked({ first: first.id, second: second.id })}
                       onUse={() => takePair({ first, second })}

@@ -17,6 +17,7 @@ const parts: { key: keyof PairWeights; said: string }[] = [
   { key: 'seam', said: ', room for a join that stands still ' },
   { key: 'overlap', said: ', never standing in one place ' },
   { key: 'contact', said: ', coming near each other ' },
+  { key: 'eyes', said: ', eyes at one height and bodies of one size ' },
 ];
 
 /** How much each part of a pair's score counts, in a sentence. */
@@ -36,7 +37,7 @@ export function WhatCounts({ weights }: { weights: PairWeights }) {
           />
         </span>
       ))}
-      .
+      {weights.eyes > 0 ? '' : ' (what finds people, 21 MB, is fetched the first time)'}.
     </p>
   );
 }

@@ -26,7 +26,7 @@ export const viewOf = (setup: Setup): View => ({
 });
 
 /** Where a mark falls: feet and eyes in the frame (null behind the camera), tape and depth in metres. */
-function placeMark(setup: Setup, { x, y, stature }: Mark) {
+export function placeMark(setup: Setup, { x, y, stature }: Mark) {
   const view = viewOf(setup);
   const eyes = stature * eyeShare;
   return {

@@ -10,6 +10,7 @@ import type { CloneMoment, CloneMaterial } from './material';
 import { describeFrame } from '../../picture/draw-list';
 import { mediaIn, type Node } from '../../picture/node';
 import { regularGrid } from '../../time/grid';
+import { timeOfFrame } from '../../time/rate';
 import { formatTimecode } from '../../time/timecode';
 import { clone } from '.';
 import { cloneFrames } from './build';
@@ -173,6 +174,38 @@ describe('the clone', () => {
     expect(codes(touching, material({ seam: solved() })).some((code) => /contact|apart/.test(code))).toBe(
       false,
     );
+  });
+
+  it('says whether the eyes of those who are to touch are level as they do, once they were looked for', () => {
+    const touching = { ...moment, settings: { ...moment.settings, way: 'contact' as const } };
+    const { start, lands } = cloneFrames(moment, ruler);
+    const since = (from: number, frame: number) => timeOfFrame(rate, frame - from);
+    const frame = lands + 12;
+    const contact = { frame, apart: 0, at: [0.5, 0.4] as Point };
+    // Each bends down at some other time, and stands upright where they touch.
+    const looks = (touch: number, eyes: number) => ({
+      ratio: 16 / 9,
+      looks: [-2, -0.3, 0.3, 2].map((off) => ({
+        time: touch + off,
+        bodies: [{ across: 0.4, eyes: Math.abs(off) < 1 ? eyes : 0.6, stature: 0.5 }],
+      })),
+    });
+    const eyes = (left: number | null, right: number, some = touching) => {
+      const [one, other] = [chosen('left'), chosen('right')];
+      const bodies = left === null ? undefined : looks(0.5 + since(start, frame), left);
+      return codes(
+        some,
+        material({
+          seam: solved({ contact }),
+          left: { ...one, bodies },
+          right: { ...other, bodies: looks(1.25 + since(lands, frame), right) },
+        }),
+      ).filter((code) => /people/.test(code));
+    };
+    expect(eyes(0.3, 0.3)).toEqual(['fine people.level']);
+    expect(eyes(0.3, 0.33)).toEqual(['watch people.apart']);
+    expect(eyes(null, 0.33)).toEqual([]);
+    expect(eyes(0.3, 0.33, moment as typeof touching)).toEqual([]);
   });
 
   it('calls no join good that leaves a side nothing, or loses or cuts who is kept', () => {

@@ -1,6 +1,10 @@
 import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
 import type { SeamMeasure } from '../../model/measures';
+import { usualStature } from '../../model/plan-records';
+import { usualBody } from '../../people/bodies';
+import type { BodyCode } from '../../people/body-words';
+import { examineMeeting } from '../../people/examine-bodies';
 import { drawnFurther, furtherAnchors, furtherOf, furtherSeamIn } from './copies';
 import { drawnHanded, handedAnchors, handedSeam, handsOver } from './hand-over';
 import { type CloneMoment, cloneMaterial, otherSide, sides } from './material';
@@ -124,10 +128,33 @@ function examineJoin(
   return findings;
 }
 
+/** seconds to each side of a touch in which both are looked at */
+const roundTouch = 0.6;
+
+/** Whether the eyes of two who are to touch are at one height as they do, once they were looked for. */
+function examineTouch(moment: CloneMoment, ruler: Ruler, given: Material): Finding<BodyCode>[] {
+  const { seam, left, right } = cloneMaterial(given);
+  if (moment.settings.way !== 'contact' || !seam?.contact || !left?.bodies || !right?.bodies) return [];
+  const { start, lands } = cloneFrames(moment, ruler);
+  const { frame } = seam.contact;
+  const standing = sides.map((side) => {
+    const from = side === moment.settings.first ? start : lands;
+    const touch = fillOf(moment, side).at + timeOfFrame(ruler.project.rate, frame - from);
+    const { take, bodies } = { left, right }[side];
+    const body = bodies ? usualBody(bodies, touch - roundTouch, touch + roundTouch) : null;
+    return { take: take.id, name: take.name, body };
+  });
+  return examineMeeting(standing[0], standing[1], usualStature, { moment: moment.id });
+}
+
 /** What is wrong with a clone as it stands, how much, and what to do. */
-export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material): Finding<CloneCode>[] {
+export function examineClone(
+  moment: CloneMoment,
+  ruler: Ruler,
+  given: Material,
+): Finding<CloneCode | BodyCode>[] {
   const material = cloneMaterial(given);
-  const findings: Finding<CloneCode>[] = [];
+  const findings: Finding<CloneCode | BodyCode>[] = [];
   const { rate } = ruler.project;
   const add = (finding: Omit<Finding<CloneCode>, 'where'>) =>
     findings.push({ ...finding, where: { moment: moment.id } });
@@ -205,6 +232,7 @@ export function examineClone(moment: CloneMoment, ruler: Ruler, given: Material)
   });
   if (material.seam)
     findings.push(...examineJoin(moment, material.seam, sides, Boolean(moment.settings.seam), ruler.project));
+  findings.push(...examineTouch(moment, ruler, given));
   const after = handsOver(moment) ? handedSeam(given) : null;
   if (after) findings.push(...examineJoin(moment, after, sides, Boolean(drawnHanded(moment)), ruler.project));
   for (const { key, title } of further) {
