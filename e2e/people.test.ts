@@ -1,12 +1,13 @@
 import { describe, expect } from 'vitest';
 import type { Flight } from '@/core/footage/flight';
 import type { Point } from '@/core/geometry/size';
+import { mediaIn } from '@/core/picture/node';
 import { addMoment } from '@/store/commands/plan';
 import { setMoment } from '@/store/commands/moments';
 import { setProject } from '@/store/commands/projects';
 import { laySeconds } from '@/store/commands/song';
 import { BenchPage } from './support/bench-page';
-import { filmJump, jumped, perSecond } from './support/composite';
+import { boardIn, filmJump, filmPerson, jumped, personIn, perSecond } from './support/composite';
 import { decode, ffmpeg } from './support/ffmpeg';
 import { portrait } from './support/photographs';
 import { storedShot } from './support/rebuild';
@@ -122,6 +123,65 @@ describe('a person whom a moving camera filmed, and no empty set', () => {
     expect(light(0, 225, 110)).toBeLessThan(24);
     expect(light(lands + 10, 225, 110)).toBeGreaterThan(80);
     expect(light(lands + 10, 30, 60)).toBeLessThan(24);
+  });
+
+  test('before a green backdrop is cut out with what they hold and without what hangs beside them, and the green goes', async ({
+    open,
+    file,
+  }) => {
+    // A board that hangs before the backdrop is of it as little as the person is.
+    const hangs = 'color=0x30a048:s=600x400,drawbox=x=500:y=150:w=60:h=90:color=0x3040b0:t=fill';
+    ffmpeg('-f', 'lavfi', '-i', hangs, '-frames:v', '1', file('green.png'));
+    filmPerson(file('person.mp4'), 2, { holds: true, ground: file('green.png') });
+    // The backdrop throws its light on everything.
+    ffmpeg(
+      ...['-i', file('person.mp4'), '-f', 'lavfi', '-i', `color=0x30a048:s=480x270:r=${perSecond}`],
+      ...['-filter_complex', "[0][1]blend=all_expr='0.85*A+0.15*B':shortest=1,format=yuv420p"],
+      ...['-c:v', 'libx264', '-crf', '16', file('pose.mp4')],
+    );
+    const bench = await open({ seed: await film, at: 'station=build' });
+    await bench.bringIn(file('pose.mp4'));
+    await bench.settled();
+    await bench.choose('Take for the take of the pose', 'Pose');
+    const cutBy = async (by: string) => {
+      await bench.choose('The pose is cut out', by);
+      await bench.settled();
+      const [piece] = mediaIn((await storedShot(bench)).tree);
+      const shape = piece.mattes[0].shape;
+      if (shape.is !== 'outline' || !shape.fit?.part) throw new Error('It is not cut out.');
+      const rings = shape.fit.part.of.map((ring) =>
+        ring.map(([x, y]): Point => [x / size.width, y / size.height]),
+      );
+      const shown = personIn(0);
+      const middle = (ring: Point[]): Point => [
+        ring.reduce((sum, [x]) => sum + x, 0) / ring.length,
+        ring.reduce((sum, [, y]) => sum + y, 0) / ring.length,
+      ];
+      return {
+        person: inside(rings, middle(shown)),
+        held: inside(rings, middle(boardIn(0))),
+        hung: inside(rings, [(530 - 60) / size.width, (195 - 90) / size.height]),
+        green: piece.content.without,
+      };
+    };
+    expect(await cutBy('by the colour of its backdrop')).toMatchObject({
+      person: true,
+      held: true,
+      hung: true,
+    });
+    const { green, ...found } = await cutBy('by the colour of its backdrop and the person');
+    expect(found).toEqual({ person: true, held: true, hung: false });
+    green?.forEach((value, channel) => expect(Math.abs(value - [48, 160, 72][channel])).toBeLessThan(16));
+    await bench.go('Hand over');
+    await bench.render(file('shot.mov'));
+    const pictures = decode(file('shot.mov'), size.width, size.height);
+    const { y, u, v } = pictures[pictures.length - 2];
+    // Chroma of the backdrop lies below the middle in both; a share of it is left in what is half covered, unless it is taken out.
+    const greens = [...u.keys()].filter((at) => u[at] < 120 && v[at] < 116).length;
+    const lit = [...y.keys()].filter((at) => y[at] > 40).length;
+    console.info(`Of ${lit} pixels that show, ${4 * greens} are greenish.`);
+    expect(lit).toBeGreaterThan(0.15 * size.width * size.height);
+    expect(4 * greens).toBeLessThan(0.002 * lit);
   });
 
   test('waits for nothing where what finds people cannot be fetched; all else goes on', async ({

@@ -1,5 +1,5 @@
 import { Agreement } from '@/core/footage/agreement/agreement';
-import { cutOutLikely, differingFrom } from '@/core/footage/cutout';
+import { beforeBackdrop, cutOutLikely, differingFrom } from '@/core/footage/cutout';
 import type { Figure } from '@/core/footage/figures';
 import { fitWithin, type Size } from '@/core/geometry/size';
 import { flowBetween, type Flow } from '@/core/picture/between';
@@ -24,6 +24,9 @@ const [unlooked, mostNew] = [0.2, 0.25];
 
 /** pictures that are made ready, and in which people are looked for, while those before them are worked at; at the most */
 const mostAhead = 12;
+
+/** What people stand before: a picture of the empty set, or a backdrop of one colour. */
+export type EmptySet = Instant | 'backdrop';
 
 /** A picture out of which somebody is cut, what of it differs from the empty set, and the size in which the pictures agree on it. */
 type Cut = {
@@ -56,16 +59,17 @@ function dueIn(within: readonly number[], looks: 'always' | 'now and then'): Set
   return due;
 }
 
-/** Pictures of a take, shrunk, with how each moves on from the one before, what of it differs from the plate, and who is in it. */
+/** Pictures of a take, shrunk, with how each moves on from the one before, what of it differs from what they stand before, and who is in it. */
 async function* readyPictures(
   media: string,
   within: readonly number[],
   footage: Footage,
   find: FindPeople,
   due: ReadonlySet<number>,
-  plate: Instant | null,
+  before: EmptySet | null,
 ): AsyncGenerator<Ready, void> {
-  let [empty, before]: [RgbaImage | null, YuvImage | null] = [null, null];
+  const plate = before === 'backdrop' ? null : before;
+  let [empty, last]: [RgbaImage | null, YuvImage | null] = [null, null];
   for (const seconds of within) {
     const picture = await footage.at(media, seconds + 1e-6);
     if (!picture) return gone();
@@ -76,9 +80,13 @@ async function* readyPictures(
     look?.catch(() => undefined);
     const small = resizeYuv(seen, fitWithin(seen, acrossAgreement));
     empty ??= plate && (await pictureOf(footage, plate, seen));
-    const flow = before && flowBetween(before, small, 1);
-    yield { seconds, seen, small, flow, look, differs: empty && differingFrom(yuvToRgba(seen), empty) };
-    before = small;
+    const flow = last && flowBetween(last, small, 1);
+    const differs =
+      before === 'backdrop'
+        ? (beforeBackdrop(yuvToRgba(seen))?.mask ?? null)
+        : empty && differingFrom(yuvToRgba(seen), empty);
+    yield { seconds, seen, small, flow, look, differs };
+    last = small;
   }
 }
 
@@ -94,7 +102,7 @@ function codesOf(likely: GrayImage['data']): Uint8Array {
  * where `looks` says so in as few as will do: looking takes longer than all else.
  * @param within their seconds of the take, rising
  * @param beside is asked who is in a picture, and cuts some of them out; all else goes on meanwhile
- * @param plate a picture of the empty set, by which they are cut out too; null where they are not
+ * @param before what they stand before, by which they are cut out too; null where they are not
  */
 export async function cutPeople(
   media: string,
@@ -103,11 +111,11 @@ export async function cutPeople(
   onProgress: Progress,
   beside: Beside,
   looks: 'always' | 'now and then',
-  plate: Instant | null = null,
+  before: EmptySet | null = null,
 ): Promise<Figure[]> {
   const agreement = new Agreement();
   const due = dueIn(within, looks);
-  const pictures = readAhead(readyPictures(media, within, footage, beside.find, due, plate), mostAhead);
+  const pictures = readAhead(readyPictures(media, within, footage, beside.find, due, before), mostAhead);
   const cuts: Cut[] = [];
   for await (const { seconds, seen, small, flow, differs, look } of pictures.read()) {
     const isNew = agreement.add(small, flow) > mostNew;

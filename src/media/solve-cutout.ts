@@ -1,20 +1,33 @@
-import { cutOut, cutOutBackdrop, type Cutout, type CutoutTask } from '@/core/footage/cutout';
+import {
+  beforeBackdrop,
+  cutOut,
+  cutOutBackdrop,
+  findsPeople,
+  goesByBackdrop,
+  type Cutout,
+  type CutoutBy,
+  type CutoutTask,
+} from '@/core/footage/cutout';
 import type { Figure, FiguresTask } from '@/core/footage/figures';
 import { picturesRound } from '@/core/footage/picture-times';
 import type { RgbaImage } from '@/core/picture/image';
-import { cutPeople } from './cut-people';
+import { cutPeople, type EmptySet } from './cut-people';
 import type { Footage } from './footage';
 import type { Progress } from './measure-take';
 import type { Beside } from './people';
-import { gone, looked, pictureOf } from './task-pictures';
+import { gone, looked, pictureOf, type Instant } from './task-pictures';
 
 const nobody: Cutout = { rings: [], share: 0, faint: 0 };
 
 /** @param plate the empty set; null where there is none */
-function cutFrom(picture: RgbaImage, by: 'plate' | 'backdrop', plate: RgbaImage | null): Cutout {
+function cutFrom(picture: RgbaImage, by: CutoutBy, plate: RgbaImage | null): Cutout {
   if (by === 'backdrop') return cutOutBackdrop(picture);
   return plate ? cutOut(picture, plate) : nobody;
 }
+
+/** What tells people from what is behind them, besides that they are people. */
+const setOf = (by: CutoutBy, plate: Instant | null): EmptySet | null =>
+  goesByBackdrop(by) ? 'backdrop' : plate;
 
 /** pictures to each side that say who is in one of them */
 const eachSide = 4;
@@ -27,14 +40,15 @@ export async function solveCutout(
   onProgress: Progress,
   beside: Beside,
 ): Promise<Cutout> {
-  if (by === 'person' || by === 'both') {
+  const picture = await pictureOf(footage, { media, seconds });
+  if (findsPeople(by)) {
     const { round, shows } = picturesRound(times, seconds, eachSide);
-    const figures = await cutPeople(media, round, footage, onProgress, beside, 'always', plate);
+    const figures = await cutPeople(media, round, footage, onProgress, beside, 'always', setOf(by, plate));
     if (figures.length === 0) return gone();
     const { rings, share, faint } = figures[shows];
-    return { rings, share, faint };
+    const key = picture && goesByBackdrop(by) ? beforeBackdrop(picture)?.key : undefined;
+    return { rings, share, faint, ...(key && { key }) };
   }
-  const picture = await pictureOf(footage, { media, seconds });
   return picture ? cutFrom(picture, by, plate && (await pictureOf(footage, plate, picture))) : nobody;
 }
 
@@ -50,8 +64,8 @@ export async function solveFigures(
   beside: Beside,
 ): Promise<Figure[]> {
   const within = looked(times, from, until, mostFigures);
-  if (by === 'person' || by === 'both')
-    return cutPeople(media, within, footage, onProgress, beside, 'now and then', plate);
+  if (findsPeople(by))
+    return cutPeople(media, within, footage, onProgress, beside, 'now and then', setOf(by, plate));
   const figures: Figure[] = [];
   let empty: RgbaImage | null = null;
   for (const [index, seconds] of within.entries()) {

@@ -67,7 +67,7 @@ export function randomTree(seed: number): Node {
   const content = (depth: number): Content =>
     oneOf<() => Content>([
       () => ({ is: 'media', media: oneOf(['a', 'b']), size, time: track(0, 2) }),
-      () => ({ is: 'media', media: oneOf(['a', 'b']), size, time: track(0, 2) }),
+      () => ({ is: 'media', media: oneOf(['a', 'b']), size, time: track(0, 2), without: [40, 170, 60] }),
       () => ({ is: 'colour', rgb: [number(0, 255), number(0, 255), number(0, 255)] }),
       () => ({ is: 'noise', seed: 3, grain: 3 }),
       () => ({ is: 'coverage', media: 'mask', size, rgb: [number(0, 255), 90, 40] }),

@@ -15,14 +15,19 @@ import {
   rimOf,
   type EmptySet,
 } from './differing';
+import type { Rgb } from '../picture/spill';
 import { backdropOf, keyMatte } from './key';
 import type { Reference } from './reference';
 import { mended } from './mend';
 import { outlinesOf } from './seam/outlines';
 
-/** What a cut-out can be made by: a picture of the empty set, finding people, both of them, or the colour of a backdrop. */
-export const cutoutWays = ['plate', 'person', 'both', 'backdrop'] as const;
+/** What a cut-out can be made by: a picture of the empty set, finding people, the colour of a backdrop, or people and one of the others. */
+export const cutoutWays = ['plate', 'person', 'both', 'backdrop', 'backdrop-person'] as const;
 export type CutoutBy = (typeof cutoutWays)[number];
+/** True where people are looked for. */
+export const findsPeople = (by: CutoutBy): boolean => !(by === 'plate' || by === 'backdrop');
+/** True where the colour of a backdrop tells who stands before it. */
+export const goesByBackdrop = (by: CutoutBy): boolean => by === 'backdrop' || by === 'backdrop-person';
 
 /** Somebody to be cut out of a file's picture at some seconds. */
 export type CutoutTask = {
@@ -41,6 +46,8 @@ export type Cutout = {
   share: number;
   /** share of the edge along which the cut-out may be wrong, since little tells it from what is behind; 0..1 */
   faint: number;
+  /** the colour of the backdrop that it was told by */
+  key?: Rgb;
 };
 
 /** What a picture or a prepared reference tells of the empty set is worked out once. */
@@ -191,18 +198,25 @@ function drawnToEdges(luma: GrayImage, matte: GrayImage): Uint8Array<ArrayBuffer
   return out;
 }
 
+/** Which pixels of a picture lack the colour of its backdrop, which is found by the frame's rim; null where there is none. */
+export function beforeBackdrop(picture: RgbaImage): { key: Rgb; data: Uint8Array; mask: Uint8Array } | null {
+  const key = backdropOf(picture);
+  if (!key) return null;
+  const { data } = keyMatte(picture, key);
+  return { key, data, mask: Uint8Array.from(data, (value) => (value > 127 ? 1 : 0)) };
+}
+
 /** Cuts out who stands before a backdrop of one colour, which is found by the frame's rim; nobody where there is none. */
 export function cutOutBackdrop(picture: RgbaImage): Cutout {
   const size = { width: picture.width, height: picture.height };
-  const key = backdropOf(picture);
-  if (!key) return outlined(size, new Uint8Array(size.width * size.height), 0);
-  const { data } = keyMatte(picture, key);
-  const mask = Uint8Array.from(data, (value) => (value > 127 ? 1 : 0));
+  const found = beforeBackdrop(picture);
+  if (!found) return outlined(size, new Uint8Array(size.width * size.height), 0);
+  const { key, data, mask } = found;
   fillHoles(size, mask, mask.length / 700);
   keepLarge(size, mask);
   const rim = rimOf(size, mask);
   const doubtful = rim.filter((pixel) => furtherIn(size, mask, pixel, (one) => data[one]) < 200);
-  return outlined(size, mask, rim.length > 0 ? doubtful.length / rim.length : 0);
+  return { ...outlined(size, mask, rim.length > 0 ? doubtful.length / rim.length : 0), key };
 }
 
 /** A cut-out of a picture as strokes put it right; how doubtful its edge is stays as it was found. */

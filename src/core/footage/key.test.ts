@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { painted } from '../__tests__/scene';
 import { seeded } from '../random';
 import { cutOutBackdrop } from './cutout';
-import { backdropOf, keyMatte, withoutSpill } from './key';
+import { withoutSpill } from '../picture/spill';
+import { backdropOf, keyMatte } from './key';
 
 const size = { width: 160, height: 90 };
 type Rgb = [number, number, number];

@@ -1,30 +1,6 @@
 import { feathered } from '../picture/mask';
-import { lumaOfRgb, type GrayImage, type RgbaImage } from '../picture/image';
-
-type Rgb = readonly [red: number, green: number, blue: number];
-/** Blue and red less luma: what is left of a colour once its light is taken away. */
-type Chroma = readonly [blue: number, red: number];
-
-/** Source: ITU-R BT.709, colour differences. */
-function chromaOf(rgb: Rgb): Chroma {
-  const luma = lumaOfRgb(rgb);
-  return [(rgb[2] - luma) / 1.8556, (rgb[0] - luma) / 1.5748];
-}
-
-const pixelOf = ({ data }: RgbaImage, pixel: number): Rgb => [
-  data[4 * pixel],
-  data[4 * pixel + 1],
-  data[4 * pixel + 2],
-];
-
-/** How strongly a pixel has the key's colour, in shares of the key itself; colours beside it count less. */
-function strengthOf([blue, red]: Chroma, [keyBlue, keyRed]: Chroma): number {
-  const whole = Math.hypot(keyBlue, keyRed);
-  if (whole < 1e-6) return 0;
-  const along = (blue * keyBlue + red * keyRed) / whole;
-  const beside = Math.abs(blue * keyRed - red * keyBlue) / whole;
-  return Math.max(0, along - beside) / whole;
-}
+import type { GrayImage, RgbaImage } from '../picture/image';
+import { chromaOf, pixelOf, strengthOf, type Rgb } from '../picture/spill';
 
 /**
  * How much of each pixel shows what stands before a backdrop of one colour: where a pixel has less of that colour, more
@@ -54,23 +30,6 @@ export function keyMatte(
   });
   const soft = softness > 0 ? feathered(cover, { width, height }, softness) : cover;
   return { width, height, data: Uint8Array.from(soft, (value) => Math.round(255 * value)) };
-}
-
-/** A picture without the backdrop's light on what stands before it: no pixel keeps more of the key than of what is beside it. */
-export function withoutSpill(frame: RgbaImage, key: Rgb): RgbaImage {
-  const of = chromaOf(key);
-  const data = Uint8ClampedArray.from(frame.data);
-  for (let pixel = 0; pixel < frame.width * frame.height; pixel++) {
-    const strength = strengthOf(chromaOf(pixelOf(frame, pixel)), of);
-    if (strength <= 0) continue;
-    const [blue, red] = [-strength * of[0] * 1.8556, -strength * of[1] * 1.5748];
-    // Luma stays: what blue and red lose, green makes up for.
-    const green = -(0.0722 * blue + 0.2126 * red) / 0.7152;
-    [red, green, blue].forEach((change, channel) => {
-      data[4 * pixel + channel] = frame.data[4 * pixel + channel] + change;
-    });
-  }
-  return { width: frame.width, height: frame.height, data };
 }
 
 /** how colourful a backdrop is at least, how far its hues lie apart, and how much of the frame's rim shows it */

@@ -25,7 +25,12 @@ function lightOff({ stops, before, after }: TakeMatch, matched: boolean): number
  * What ranking is told of a take that was held against its plate. A fix that is on counts as done.
  * @param bodies who was found in it; null where nobody was looked for
  */
-export function pairMeasures(take: Take, measure: TakeMeasure, comparison: Comparison, bodies: Bodies | null): TakeMeasures {
+export function pairMeasures(
+  take: Take,
+  measure: TakeMeasure,
+  comparison: Comparison,
+  bodies: Bodies | null,
+): TakeMeasures {
   const { path, left, colour, standing } = comparison;
   const factor = toldAt / measure.size.width;
   const cells = coveredCells.width * coveredCells.height;

@@ -2,6 +2,7 @@ import { invertAffine, mapPoint, multiplyAffine, unmoved, type Affine } from '..
 import { cornersOf, type Size } from '../geometry/size';
 import { valueAt } from '../motion/keyframes';
 import type { Cdl } from './grade';
+import type { Rgb } from './spill';
 import {
   childrenOf,
   matrixAt,
@@ -32,6 +33,8 @@ export type DrawItem = {
   time: number;
   /** what shows where they lie between two pictures: the earlier one, or one made of both along what moves */
   between?: 'moves';
+  /** the colour of a backdrop whose light is taken out */
+  without?: Rgb;
   /** size that `matrix` counts in; a proxy is scaled up to it */
   size: Size;
   /** the file's pixels to delivery pixels */
@@ -71,12 +74,13 @@ function itemOf(node: MediaNode, at: number, outer: Affine): DrawItem | null {
   const [matte, ...others] = node.mattes;
   const mask = matte ? maskOf(matte, at, matrix, outer) : null;
   if (others.length > 0 || (matte && !mask) || node.crop) return null;
-  const { media, size, between } = node.content;
+  const { media, size, between, without } = node.content;
   return {
     node: node.id,
     media,
     time: secondsAt(node, at),
     ...(between ? { between } : {}),
+    ...(without ? { without } : {}),
     size,
     matrix,
     edges: node.edges,

@@ -6,6 +6,7 @@ import { still, valueAt, type Track } from '../motion/keyframes';
 import { timeOfFrame, type Rate } from '../time/rate';
 import type { BlendMode } from './blend';
 import type { Cdl } from './grade';
+import type { Rgb } from './spill';
 import type { Veil } from './veil';
 
 /**
@@ -19,6 +20,8 @@ export type Media = {
   size: Size;
   time: Track;
   between?: 'moves';
+  /** the colour of a backdrop whose light is taken out of what stands before it */
+  without?: Rgb;
   veils?: readonly Veil[];
 };
 

@@ -5,6 +5,7 @@ import { gradeYuv } from './grade-planes';
 import { boundsOf, commonPart } from './bounds';
 import { layPlane, withRuns, type MaskPlanes } from './lay';
 import type { DrawItem, DrawList, DrawMask } from './draw-list';
+import { CleanPictures } from './spill';
 import { FittedEdges } from './fit/fitted-edges';
 import { halveMask, rasterMask } from './mask';
 import type { Edges, Fit } from './node';
@@ -143,8 +144,15 @@ export class PlanarPainter {
       shown[index] = mask ? commonPart(open, mask.bounds) : open;
       if (mask && opaque[index]) open = commonPart(open, mask.open);
     }
+    const clean = new CleanPictures();
     for (let index = Math.max(0, lowest); index < items.length; index++)
-      this.lay(items[index], pictures[index], maps[index], masks[index], shown[index]);
+      this.lay(
+        items[index],
+        clean.of(pictures[index], items[index].without),
+        maps[index],
+        masks[index],
+        shown[index],
+      );
     return out;
   }
 

@@ -1,5 +1,5 @@
 import clipping from 'polygon-clipping';
-import type { Cutout, CutoutBy, CutoutTask } from '../footage/cutout';
+import { goesByBackdrop, type Cutout, type CutoutBy, type CutoutTask } from '../footage/cutout';
 import type { Figure, FiguresTask } from '../footage/figures';
 import { reaches, type MendTask } from '../footage/mend';
 import type { Finding } from '../finding/finding';
@@ -42,7 +42,7 @@ function cutting(takes: Material['takes'], chosen: ChosenTake | null, by: Cutout
   const parts: unknown[] = [plate?.take, chosen.take].map((take) =>
     take ? [take.media, take.matrix] : [by],
   );
-  if (by === 'both') parts.push(by);
+  if (by === 'both' || goesByBackdrop(by)) parts.push(by);
   const from = {
     media: chosen.take.media,
     plate: plate ? { media: plate.take.media, seconds: 0 } : null,
@@ -136,6 +136,7 @@ const titles: Record<CutoutBy, string> = {
   person: 'the person (21 MB are fetched the first time)',
   both: 'the person before the empty set (21 MB are fetched the first time)',
   backdrop: 'the cut-out',
+  'backdrop-person': 'the person before the backdrop (21 MB are fetched the first time)',
 };
 
 /** Whom the finder of people misses, in words. */

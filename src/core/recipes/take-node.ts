@@ -3,6 +3,7 @@ import type { Framed } from '../geometry/size';
 import type { Project } from '../model/records';
 import { still, valueAt, type Track } from '../motion/keyframes';
 import { fillFrame, nodeOf, running, type MediaNode, type Node, type Transform } from '../picture/node';
+import type { Rgb } from '../picture/spill';
 import type { ChosenTake } from './material';
 
 /** When a take shows in the film, and which of its instants it begins with. */
@@ -16,6 +17,8 @@ export type Shown = {
   hold?: boolean;
   /** seconds of the take at frames of the film, where it does not run as it was filmed */
   time?: Track;
+  /** the colour of a backdrop whose light is taken out of it */
+  without?: Rgb;
   /** the file's pixels to delivery pixels, where it does not fill the frame */
   into?: Transform;
 };
@@ -29,7 +32,7 @@ export function takeNode(
   id: string,
   name: string,
   chosen: ChosenTake | null,
-  { from, until, at, hold = false, time, into }: Shown,
+  { from, until, at, hold = false, time, without, into }: Shown,
   rest: Partial<Node> = {},
 ): MediaNode[] {
   const measure = chosen?.measure;
@@ -54,6 +57,7 @@ export function takeNode(
         media: take.media,
         size,
         time: shows,
+        ...(without && { without }),
       },
       transforms: [...steady, into ?? fillFrame(size, { width, height, push }), ...transforms],
       grade: take.match ? (comparison?.colour ?? null) : null,

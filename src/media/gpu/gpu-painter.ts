@@ -3,11 +3,20 @@ import { invertAffine, multiplyAffine, unmoved, type Affine } from '@/core/geome
 import type { Size } from '@/core/geometry/size';
 import { valueAt } from '@/core/motion/keyframes';
 import { blendModes } from '@/core/picture/blend';
-import { matrixAt, nodesIn, showsAt, type Effect, type Matte, type Node } from '@/core/picture/node';
+import {
+  matrixAt,
+  nodesIn,
+  showsAt,
+  type Effect,
+  type Matte,
+  type Media,
+  type Node,
+} from '@/core/picture/node';
 import { isFitted } from '@/core/picture/outline';
 import { bt709, blankYuv, chromaSide, factorsOf, type YuvImage } from '@/core/picture/planes';
 import { grainsOf } from '@/core/picture/grains';
 import { instantsOf } from '@/core/picture/shutter';
+import { CleanPictures } from '@/core/picture/spill';
 import { passesOf, type Pass } from './effect-passes';
 import { Outlines, type Placed } from './outlines';
 import { Surfaces, type GpuSurface } from './surfaces';
@@ -27,6 +36,7 @@ const edgeNumbers = { empty: 0, mirrored: 1, repeated: 2 } as const;
  */
 export class GpuPainter {
   private readonly pictures = new Map<YuvImage, GpuSurface>();
+  private readonly clean = new CleanPictures();
   private readonly outlines: Outlines;
   private readonly factor: number;
 
@@ -58,6 +68,7 @@ export class GpuPainter {
     surfaces.giveBack(whole);
     for (const surface of this.pictures.values()) surfaces.giveBack(surface);
     this.pictures.clear();
+    this.clean.clear();
     return surfaces.lost ? null : planes;
   }
 
@@ -97,10 +108,11 @@ export class GpuPainter {
     { pictureOf }: Scene,
     media: string,
     seconds: number,
-    between?: 'moves',
+    { between, without }: Pick<Media, 'between' | 'without'> = {},
   ): GpuSurface | null {
-    const picture = pictureOf(media, seconds, between);
-    if (!picture) return null;
+    const given = pictureOf(media, seconds, between);
+    if (!given) return null;
+    const picture = this.clean.of(given, without);
     const kept = this.pictures.get(picture);
     if (kept) return kept;
     const { surfaces } = this;
@@ -137,7 +149,7 @@ export class GpuPainter {
     const { content } = node;
     switch (content.is) {
       case 'media': {
-        const surface = this.pictureOf(scene, content.media, valueAt(content.time, at), content.between);
+        const surface = this.pictureOf(scene, content.media, valueAt(content.time, at), content);
         return surface && { surface, own: false, size: content.size };
       }
       case 'coverage': {

@@ -5,9 +5,10 @@ import { valueAt } from '../../motion/keyframes';
 import { grainsOf } from '../grains';
 import { checkPicture, type RgbaImage } from '../image';
 import { FittedEdges } from '../fit/fitted-edges';
-import { matrixAt, nodesIn, showsAt, type Fit, type Node, type Rings } from '../node';
+import { matrixAt, nodesIn, showsAt, type Fit, type Media, type Node, type Rings } from '../node';
 import { rgbaToYuv } from '../planes';
 import { instantsOf } from '../shutter';
+import { withoutSpill } from '../spill';
 import { coverOf } from './cover';
 import { withEffect } from './effects';
 import { drawn } from './sample';
@@ -16,13 +17,16 @@ import { addTo, clear, coverBy, filled, layOver, opaque, surfaceOf, type Surface
 /** The picture of a file at some seconds, or the one between two; a raster's coverage is its luma. Null where the file is missing. */
 type PictureOf = (media: string, seconds: number, between?: 'moves') => RgbaImage | null;
 
+/** How a file's picture shows. */
+type How = Pick<Media, 'between' | 'without'>;
+
 /** One picture being painted: all of its nodes, the frame, and the nodes whose coverage is being asked for. */
 type Scene = { tree: Node; frame: number; pictureOf: PictureOf; asked: readonly string[] };
 
-function surfaceAt({ pictureOf }: Scene, media: string, seconds: number, between?: 'moves'): Surface | null {
-  const picture = pictureOf(media, seconds, between);
+function surfaceAt({ pictureOf }: Scene, media: string, seconds: number, how: How = {}): Surface | null {
+  const picture = pictureOf(media, seconds, how.between);
   if (picture) checkPicture(picture, 4);
-  return picture && surfaceOf(picture);
+  return picture && surfaceOf(how.without ? withoutSpill(picture, how.without) : picture);
 }
 
 function noise(seed: number, grain: number, frame: number, size: Size): Surface {
@@ -43,7 +47,7 @@ function contentOf(node: Node, at: number, scene: Scene): { surface: Surface; si
   const given = (surface: Surface | null, size: Size) => surface && { surface, size };
   switch (content.is) {
     case 'media':
-      return given(surfaceAt(scene, content.media, valueAt(content.time, at), content.between), content.size);
+      return given(surfaceAt(scene, content.media, valueAt(content.time, at), content), content.size);
     case 'coverage': {
       const raster = surfaceAt(scene, content.media, 0);
       for (let pixel = 0; raster && pixel < raster.data.length; pixel += 4) {

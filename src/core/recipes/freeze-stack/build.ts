@@ -303,6 +303,8 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
     out: source && by !== 'hand' ? reachOfEdge(source, by) * scale : 0,
   };
   const joined = cutsOf(moment, material, project, room);
+  // Where the take goes on before its backdrop, what stands before that keeps its light.
+  const without = by === 'hand' || runs ? undefined : cutoutIn(material, poseSlot.key)?.key;
   const at = frozenAt(moment);
   const pieces = piecesOf(moment).flatMap((piece, index): MediaNode[] => {
     const from = Math.max(start, lands[index] - frames);
@@ -312,7 +314,7 @@ export function buildFreeze(moment: FreezeMoment, ruler: Ruler, material: Materi
       `${poseSlot.key}-${piece}`,
       `Piece ${piece}: ${pose.take.name}`,
       pose,
-      { from, until: runs ? Math.max(from + 1, whole) : end, at, hold: true },
+      { from, until: runs ? Math.max(from + 1, whole) : end, at, hold: true, without },
       {
         mattes: [pieceMatte(joined[index], { rings, by }, source, project, from)],
         transforms: flight(moment, frames, piece, lands[index], cuts[index], frame),

@@ -1,4 +1,4 @@
-import { mediaIn, type Node } from '../../picture/node';
+import { mediaIn, type MediaNode, type Node } from '../../picture/node';
 import { beatLabel } from '../../time/grid';
 import { rowsOfTake, tellLaid, tellMask } from '../explain-node';
 import type { Material } from '../material';
@@ -7,6 +7,13 @@ import { tellShake } from '../ground-shake';
 import { freezeAnchors, shakeOf, type FreezeMoment } from './build';
 import { wholeFreeze } from './settings';
 import { pieceAnchor, poseSlot } from './slots';
+
+/** What light is to be taken out of a layer. */
+function tellSpill({ content: { without } }: MediaNode): string[] {
+  if (!without) return [];
+  const [red, green, blue] = without.map(Math.round);
+  return [`Take the light of its backdrop out of it: spill of red ${red}, green ${green}, blue ${blue}.`];
+}
 
 /** A freeze stack in steps and numbers that fit any editor. */
 export function explainFreeze(moment: FreezeMoment, ruler: Ruler, _material: Material, tree: Node): Step[] {
@@ -24,6 +31,7 @@ export function explainFreeze(moment: FreezeMoment, ruler: Ruler, _material: Mat
           ? [
               'One picture of it stands all the time.',
               ...node.mattes.map((matte) => tellMask(matte, node.from)),
+              ...tellSpill(node),
               `It turns and grows about the middle of its cut, and lands on frame ${anchor.frame} (${beatLabel(grid, anchor.position)}).`,
             ]
           : []),

@@ -28,6 +28,7 @@ export const freezeFilm: FilmRecipe<z.infer<typeof freezeSchema>> = {
       person: 'by finding the person',
       both: 'by the clean plate and the person',
       backdrop: 'by the colour of its backdrop',
+      'backdrop-person': 'by the colour of its backdrop and the person',
     }),
     after: choice('Then the picture', { stands: 'stands', runs: 'runs on' }),
     [instantField]: { kind: 'instant', label: 'The pose in the take', slot: poseSlot.key },

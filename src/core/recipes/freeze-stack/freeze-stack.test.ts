@@ -166,6 +166,20 @@ describe('the freeze stack', () => {
     // No line shows where two pieces meet.
     for (let row = 12; row < 53; row++) expect(light(0.5, row / 54)).toBeGreaterThan(190);
     expect([light(0.3, 0.3), light(0.3, 0.8), light(0.7, 0.5), light(0.5, 0.1)]).toEqual([40, 40, 40, 40]);
+    // The backdrop's light goes where it is known and nothing of the backdrop is shown.
+    const keyed = cut({ key: [40, 170, 60] });
+    const lightOf = (set: Partial<FreezeMoment['settings']>) => {
+      const some = { ...moment, settings: { ...moment.settings, by: 'backdrop' as const, ...set } };
+      const whole = freezeStack.build(some, ruler, keyed);
+      const told = freezeStack.explain(some, ruler, keyed, whole).map(({ text }) => text);
+      return [
+        mediaIn(whole).filter(({ content }) => content.without).length,
+        told.filter((text) => /spill of red 40, green 170, blue 60/.test(text)).length,
+      ];
+    };
+    expect(lightOf({})).toEqual([4, 4]);
+    expect(lightOf({ after: 'runs' })).toEqual([0, 0]);
+    expect(lightOf({ outline: rings[0] })).toEqual([0, 0]);
     // Every piece is fitted as a part of the whole pose, further where a person was found than where a plate says it.
     const fits = (by: 'plate' | 'person') =>
       mediaIn(freezeStack.build({ ...moment, settings: { ...moment.settings, by } }, ruler, cut()))

@@ -9,6 +9,7 @@ const uncut: Record<string, string> = {
   person: `Nobody was found in the frozen picture, ${straight} or film a clean plate: ${hardToFind}.`,
   both: `Nobody was found in the frozen picture, ${straight} or cut it out by the clean plate alone: ${hardToFind}.`,
   backdrop: `The frame's rim shows no backdrop of one colour, or nobody stands before it, ${straight} or have the person found.`,
+  'backdrop-person': `Nobody was found in the frozen picture, ${straight} or cut it out by the backdrop alone: ${hardToFind}.`,
 };
 
 /** What {@link examineFreeze} found, in words. */

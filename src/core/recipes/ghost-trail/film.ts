@@ -19,6 +19,7 @@ export const ghostFilm: FilmRecipe<z.infer<typeof ghostSchema>> = {
       person: 'by finding the person',
       both: 'by the clean plate and the person',
       backdrop: 'by the colour of the backdrop',
+      'backdrop-person': 'by the colour of the backdrop and the person',
     }),
   },
   sayFilm: () => [

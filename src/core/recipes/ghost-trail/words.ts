@@ -8,6 +8,7 @@ const uncut: Record<string, string> = {
   person: `Film a clean plate with a locked camera, or come closer: ${hardToFind}.`,
   both: `Cut them out by the clean plate alone, or come closer: ${hardToFind}.`,
   backdrop: 'There has to be a backdrop of one colour up to the frame’s rim: have the person found.',
+  'backdrop-person': `Cut them out by the backdrop alone, or come closer: ${hardToFind}.`,
 };
 
 /** What {@link examineGhost} found, in words. */
