@@ -39,7 +39,7 @@ describe.each([
   { name: 'walk into the others’ place', left: [red, green], right: [blue, astray] },
   { name: 'follow one another', left: [behind, green], right: [ahead, yellow] },
 ])('two walkers a side that cross and $name', ({ left, right }) => {
-  test('are kept whole, or a stop says who is not, as a look at every frame does', async ({ open, file }) => {
+  test('are kept whole, as a look at every third frame says', async ({ open, file }) => {
     const films = { 'plate.mp4': [], 'left.mp4': left, 'right.mp4': right };
     Object.entries(films).forEach(([name, walkers], index) =>
       filmWalkers(file(name), walkers, pictures, index + 1),
@@ -88,38 +88,59 @@ describe.each([
     // Within a frame: no later and no earlier one is clearly nearer than the one that was found.
     const around = [-1, 0, 1].map((by) => gaps[contact.frame - shot.lands + by] ?? Infinity);
     expect(Math.min(...around) - Math.min(...gaps)).toBeLessThan(5);
-    const said = async (code: string) => (await bench.finding(code).allInnerTexts()).join();
-
-    const stops = (await said('clone.cuts')) + (await said('clone.loses'));
-    expect(await page.locator('[data-severity=stop]').count()).toBe(stops ? 1 : 0);
-    await bench.go('Hand over');
-    const button = page.getByRole('button', { name: 'Render the shot' });
-    // A film with a stop is not rendered: its frames are painted here, slowly, from what the page stored.
-    expect(await button.isDisabled()).toBe(stops !== '');
-    let frameOf: (frame: number) => RgbaImage = referenceOf(await storedShot(bench), size, size, file);
-    if (!stops) {
-      await button.click();
-      await page.locator('[data-render=done]').waitFor();
-      await (await bench.save('Save')).saveAs(file('film.mov'));
-      const film = decode(file('film.mov'), size.width, size.height);
-      expect(film).toHaveLength(shot.end - shot.start);
-      frameOf = (frame) => yuvToRgba(film[frame - shot.start]);
+    // Where no join parts them, both are cut out, one behind the other; a join that is drawn by hand is left as it is.
+    expect(await page.locator('[data-severity=stop]').count()).toBe(0);
+    const cross = right.includes(astray);
+    expect(await bench.finding('clone.crossed').count()).toBe(cross ? 1 : 0);
+    const render = page.getByRole('button', { name: 'Render the shot' });
+    if (cross) {
+      await bench.press('Join');
+      await page.locator('[data-seam-point]').first().focus();
+      await page.keyboard.press('Shift+ArrowRight');
+      await bench.found('clone.crossing');
+      await bench.settled();
+      expect(await page.locator('[data-severity=stop]').count()).toBeGreaterThan(0);
+      await bench.go('Hand over');
+      expect(await render.isDisabled()).toBe(true);
+      await bench.undo();
+      await bench.settled();
+    } else await bench.go('Hand over');
+    await render.click();
+    await page.locator('[data-render=done]').waitFor();
+    await (await bench.save('Save')).saveAs(file('film.mov'));
+    const film = decode(file('film.mov'), size.width, size.height);
+    expect(film).toHaveLength(shot.end - shot.start);
+    const columns = (walkers: readonly Walker[], picture: number) =>
+      walkers.map((walker) => columnOf(walker, picture, pictures));
+    /** The least of anybody that shows in a frame, but for what others hide who are before them. */
+    const leastOf = (shown: RgbaImage, frame: number, front: 'left' | 'right') => {
+      const lefts = columns(left, frame - shot.start);
+      const rights = columns(right, frame - shot.lands);
+      const of = (walkers: readonly Walker[], own: number[], others: number[]) =>
+        walkers.map((walker, index) =>
+          shownOf(shown, walker, own[index], [...own.slice(index + 1), ...others]),
+        );
+      return Math.min(
+        ...of(left, lefts, front === 'right' ? rights : []),
+        ...of(right, rights, front === 'left' ? lefts : []),
+      );
+    };
+    const every = (step: number) =>
+      Array.from(
+        { length: Math.ceil((shot.end - shot.lands) / step) },
+        (_, index) => shot.lands + step * index,
+      );
+    const least = every(3).map((frame) => leastOf(yuvToRgba(film[frame - shot.start]), frame, 'right'));
+    console.info(`Of everybody at least ${Math.min(...least).toFixed(3)} show.`);
+    expect(Math.min(...least)).toBeGreaterThan(0.97);
+    if (cross) {
+      await bench.go('Build');
+      await bench.choose('Who is in front', 'who was there first');
+      await bench.settled();
+      const painted = referenceOf(await storedShot(bench), size, size, file);
+      for (const frame of every(20)) expect(leastOf(painted(frame), frame, 'left')).toBeGreaterThan(0.97);
+      return;
     }
-    const least = { left: 1, right: 1 };
-    for (let frame = shot.lands; frame < shot.end; frame += 5) {
-      const shown = frameOf(frame);
-      const look = (side: 'left' | 'right', walkers: readonly Walker[], picture: number) =>
-        walkers.forEach((walker, index) => {
-          const others = walkers.slice(index + 1);
-          least[side] = Math.min(least[side], shownOf(shown, walker, others, picture, pictures));
-        });
-      look('left', left, frame - shot.start);
-      look('right', right, frame - shot.lands);
-    }
-    for (const side of ['left', 'right'] as const)
-      expect(`${side} ${stops.includes(`in the ${side} take`)}`).toBe(`${side} ${least[side] < 0.92}`);
-    expect(least.left < 0.92 || least.right < 0.92).toBe(right.includes(astray));
-    if (stops) return;
 
     const files = () =>
       page.evaluate(`(async () => {

@@ -62,16 +62,12 @@ export function filmWalkers(path: string, walkers: readonly Walker[], pictures: 
   ffmpeg(...given, '-i', `${path}.rgb`, ...coded, path);
 }
 
-/** Share of a walker that a picture of the film shows where the take has them; who stands before them does not count. */
-export function shownOf(
-  film: RgbaImage,
-  walker: Walker,
-  others: readonly Walker[],
-  picture: number,
-  pictures: number,
-): number {
-  const column = columnOf(walker, picture, pictures);
-  const before = others.map((one) => columnOf(one, picture, pictures));
+/**
+ * Share of a walker that a picture of the film shows where the take has them.
+ * @param column their first one
+ * @param before first columns of those who stand before them: what they hide does not count
+ */
+export function shownOf(film: RgbaImage, walker: Walker, column: number, before: readonly number[]): number {
   let [seen, all] = [0, 0];
   for (let y = walker.top + 3; y < walker.top + tall - 3; y++)
     for (let x = column + 3; x < column + wide - 3; x++) {

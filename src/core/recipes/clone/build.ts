@@ -6,6 +6,7 @@ import type { Point } from '../../geometry/size';
 import { drawnFurther, furtherAnchors, furtherSeamIn, furtherSlots, ringsOfFurther } from './copies';
 import { drawnHanded, handedAnchors, handedFrame, handedSeam } from './hand-over';
 import { keysOfSeam, type SeamKey } from './keys';
+import { crossingLayers } from './where-crossing';
 import { type CloneMoment, cloneMaterial, otherSide, seamIn, straightSeam, type Side } from './material';
 import type { Anchor, Ruler } from '../recipe';
 import { fillOf, plateSlot } from '../../model/slots';
@@ -70,7 +71,7 @@ export const keysOfFurther = (
 
 /**
  * The picture of a clone: the plate at the back, who is there from the start over the whole frame, and the copy
- * inside the seam from its beat on. Where steadying takes the copy's take off an edge, the plate shows there too.
+ * inside the seam from its beat on; where they stand in one place, both are cut out, one behind the other. Where steadying takes the copy's take off an edge, the plate shows there too.
  */
 export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material): Node {
   const chosen = cloneMaterial(material);
@@ -130,6 +131,7 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
       at: fillOf(moment, first).at,
     }),
     ...laid(copy, name(copy), lands, seam),
+    ...crossingLayers(moment, ruler, { start, lands, end }, material, appear(lands)),
     ...furtherAnchors(moment, ruler).flatMap(({ name: slot, frame }) => {
       const from = Math.min(Math.max(lands, frame), end - 1);
       const around = inPixels(keysOfFurther(moment, material, slot, { from, until: end }));

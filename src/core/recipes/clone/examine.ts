@@ -14,7 +14,9 @@ import type { Ruler } from '../recipe';
 import { landsInTurn } from '../anchors';
 import { cloneFrames } from './build';
 import { fillOf, plateSlot } from '../../model/slots';
+import { mostFaint } from '../cutouts';
 import { tooShort } from '../length';
+import { crossed, sideInFront } from './where-crossing';
 import type { Material } from '../material';
 import type { CloneCode } from './words';
 
@@ -33,6 +35,7 @@ const sameTake = ({ takes }: Material, one: string, other: string): boolean =>
  * @param called what its two sides are called
  * @param byHand whether it was drawn by hand
  * @param frame delivery pixels
+ * @param cut how they were cut out where no join parts them; null where they were not
  */
 function examineJoin(
   moment: CloneMoment,
@@ -40,6 +43,7 @@ function examineJoin(
   called: readonly string[],
   byHand: boolean,
   { width }: { width: number },
+  cut: ReturnType<typeof crossed> = null,
 ): Finding<CloneCode>[] {
   const findings: Finding<CloneCode>[] = [];
   const add = (finding: Omit<Finding<CloneCode>, 'where'>) =>
@@ -57,6 +61,10 @@ function examineJoin(
     });
   }
   for (const { side, kept, whole, share, frames: lost, at } of seam.losses) {
+    // Whom the join cuts where they cross is laid over it whole, or hidden by who is in front.
+    const isLaid = ({ from, until }: { from: number; until: number }) =>
+      lost.first >= from && lost.last < until;
+    if (cut?.stretches.some(isLaid)) continue;
     const code = kept
       ? whole
         ? 'clone.loses'
@@ -83,10 +91,15 @@ function examineJoin(
   }
   if (seam.crossing.length > 0) {
     add({
-      code: 'clone.crossing',
-      severity: 'fix',
+      code: cut ? (cut.faint > mostFaint ? 'clone.crossed-faint' : 'clone.crossed') : 'clone.crossing',
+      severity: cut ? (cut.faint > mostFaint ? 'watch' : 'fine') : 'fix',
       measured: { value: seam.crossing.length, unit: 'frames' },
-      facts: { first: seam.crossing[0], last: seam.crossing[seam.crossing.length - 1] },
+      facts: {
+        first: seam.crossing[0],
+        last: seam.crossing[seam.crossing.length - 1],
+        front: sideInFront(moment),
+        faint: cut?.faint ?? 0,
+      },
     });
   }
   if (moment.settings.way === 'contact' && seam.contact) {
@@ -231,7 +244,16 @@ export function examineClone(
     findings.push(...short.map((one) => ({ ...one, facts: { ...one.facts, slot: title } })));
   });
   if (material.seam)
-    findings.push(...examineJoin(moment, material.seam, sides, Boolean(moment.settings.seam), ruler.project));
+    findings.push(
+      ...examineJoin(
+        moment,
+        material.seam,
+        sides,
+        Boolean(moment.settings.seam),
+        ruler.project,
+        crossed(moment, frames, given),
+      ),
+    );
   findings.push(...examineTouch(moment, ruler, given));
   const after = handsOver(moment) ? handedSeam(given) : null;
   if (after) findings.push(...examineJoin(moment, after, sides, Boolean(drawnHanded(moment)), ruler.project));

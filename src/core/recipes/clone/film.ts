@@ -80,6 +80,7 @@ export const cloneFilm: FilmRecipe<CloneSettings> = {
   fields: {
     way: choice('What happens between them', ways),
     first: choice('Who is there first', { left: 'left', right: 'right' }),
+    front: choice('Who is in front', { copy: 'the copy', first: 'who was there first' }),
     copies: number('How many of them', '', 2, mostCopies),
     fade: number('Frames over which the copy appears', 'frames', 0, 96, 1, 'at once'),
     feather: number('Softness of the join', 'px', 0, 200),

@@ -2,7 +2,8 @@ import { fillOf, plateSlot, tapsOf } from '../../model/slots';
 import type { Landing, Outline, Recipe, Ruler, Sentence, View } from '../recipe';
 import type { Material } from '../material';
 import { plate } from '../slots';
-import { buildClone, cloneAnchors, keysBefore, keysHanded, keysOfFurther } from './build';
+import { crossingsOf } from './where-crossing';
+import { buildClone, cloneAnchors, cloneFrames, keysBefore, keysHanded, keysOfFurther } from './build';
 import { ringsAt } from './keys';
 import { copiesOf, drawnFurther, furtherOf, furtherSeamIn, furtherSlots, positionOfFurther } from './copies';
 import { examineClone } from './examine';
@@ -15,7 +16,7 @@ import { cloneWords } from './words';
 import { cloneWorks } from './works';
 
 /** The moment in a sentence; each quantity is edited where it stands. */
-function sayClone(moment: CloneMoment): Sentence {
+function sayClone(moment: CloneMoment, ruler: Ruler, material: Material): Sentence {
   const { first, fade } = moment.settings;
   const copy = otherSide(first);
   const [mine, other] = [first, copy].map((side) => slotOfSide(side).dye);
@@ -45,7 +46,11 @@ function sayClone(moment: CloneMoment): Sentence {
     { slot: plateSlot, part: 'take' },
     ' behind them; the join is ',
     { field: 'feather' },
-    ' soft.',
+    ' soft',
+    ...(crossingsOf(moment, cloneFrames(moment, ruler), material).length > 0
+      ? ['; where they cross, in front is ', { field: 'front' }]
+      : []),
+    '.',
     ...furtherOf(moment).flatMap(({ key, title, dye }): Sentence => [
       ` The ${title} appears on `,
       { anchor: key, dye },

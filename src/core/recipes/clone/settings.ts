@@ -8,6 +8,8 @@ export const cloneSchema = z.object({
   first: z.enum(['left', 'right']),
   /** how many of them stand in the picture in the end; unset is 2 */
   copies: z.optional(z.int().check(z.minimum(2), z.maximum(6))),
+  /** who is in front where they stand in one place: the copy, which is so where nothing is said, or who was there first */
+  front: z.optional(z.enum(['copy', 'first'])),
   /** frames over which the copy appears; 0 is at once */
   fade: z.int().check(z.minimum(0), z.maximum(240)),
   /** width of the soft edge in delivery pixels */

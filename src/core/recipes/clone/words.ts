@@ -46,6 +46,10 @@ export const cloneWords = {
     `The ${facts.slot} take was moved back, and the plate fills the edge it left: that border shows, ${measured} (allowed ${allowed}). Match its light, or leave it as filmed.`,
   'clone.crossing': ({ facts, measured }) =>
     `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). No join parts them there: choose another pair, or start one of them elsewhere.`,
+  'clone.crossed': ({ facts, measured }) =>
+    `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). There both are cut out by the clean plate, with the ${facts.front} one in front.`,
+  'clone.crossed-faint': ({ facts, measured }) =>
+    `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). There both are cut out by the clean plate, with the ${facts.front} one in front; along ${Math.round(100 * Number(facts.faint))} % of an edge they hardly differ from the set: look at it closely.`,
   'clone.contact': ({ facts }) =>
     `They touch on frame ${facts.frame}, at ${Math.round(100 * Number(facts.across))} % across and ${Math.round(100 * Number(facts.down))} % down.`,
   'clone.apart': ({ facts, measured, allowed }) =>

@@ -2,6 +2,7 @@ import type { SeamSide } from '../../footage/seam-task';
 import { drawnFurther, furtherOf, furtherSeamIn, ringsOfFurther, seamOfFurther } from './copies';
 import { type CloneMoment, cloneMaterial, seamIn, seamWork, sides } from './material';
 import { drawnHanded, handedFrame, handedWork } from './hand-over';
+import { crossingWorks, crossingsOf, sideInFront } from './where-crossing';
 import type { Framed, Point } from '../../geometry/size';
 import { fillOf, plateSlot, tapsOf } from '../../model/slots';
 import { frameOfTime } from '../../time/rate';
@@ -108,13 +109,14 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
   const { project } = ruler;
   const { end } = cloneFrames(moment, ruler);
   const works: Work[] = [];
+  const crossings = crossingsOf(moment, cloneFrames(moment, ruler), material);
+  const cut = crossingWorks(moment, ruler, cloneFrames(moment, ruler), material);
   for (const [index, { key, title }] of furtherOf(moment).entries()) {
     const before = furtherOf(moment).slice(0, index);
     const chosen = material.takes[key] ?? null;
     const others = [...sides, ...before.map((one) => one.key)];
-    const solved = [seamWork, ...before.map((one) => seamOfFurther(one.key))].every(
-      (name) => material.solved[name],
-    );
+    const earlierWorks = [...cut.map(({ name }) => name), ...before.map((one) => seamOfFurther(one.key))];
+    const solved = [seamWork, ...earlierWorks].every((name) => material.solved[name]);
     const ready = [...others, key].every((slot) => isReady(plate, material.takes[slot] ?? null));
     if (!plate?.measure || !chosen || !ready || !solved) break;
     const drawn = drawnFurther(moment, key);
@@ -132,6 +134,7 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
       [frames, project.rate, project.width, project.height, ...pushed(project)],
       [moment.settings.first, [...others, key].map((slot) => fillOf(moment, slot)), rings, moves],
       ...(drawn ? [drawn] : []),
+      ...(crossings.length > 0 ? [crossings, sideInFront(moment)] : []),
     ];
     const task: Work['task'] = () => {
       const [whole, put] = bothWays(moment, ruler, material).map(mediaIn);
@@ -152,8 +155,9 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
   return works;
 }
 
-/** The joins of a clone. */
+/** The joins of a clone, and who is cut out where no join parts them. */
 export const cloneWorks = (moment: CloneMoment, ruler: Ruler, material: Material): Work[] => [
   ...firstJoins(moment, ruler, material),
+  ...crossingWorks(moment, ruler, cloneFrames(moment, ruler), material),
   ...furtherJoins(moment, ruler, material),
 ];
