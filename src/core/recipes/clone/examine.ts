@@ -16,7 +16,7 @@ import { cloneFrames } from './build';
 import { fillOf, plateSlot } from '../../model/slots';
 import { mostFaint } from '../cutouts';
 import { tooShort } from '../length';
-import { crossed, sideInFront } from './where-crossing';
+import { crossed, sideInFront, type Crossed } from './where-crossing';
 import type { Material } from '../material';
 import type { CloneCode } from './words';
 
@@ -43,7 +43,7 @@ function examineJoin(
   called: readonly string[],
   byHand: boolean,
   { width }: { width: number },
-  cut: ReturnType<typeof crossed> = null,
+  cut: Crossed | null = null,
 ): Finding<CloneCode>[] {
   const findings: Finding<CloneCode>[] = [];
   const add = (finding: Omit<Finding<CloneCode>, 'where'>) =>
@@ -62,9 +62,7 @@ function examineJoin(
   }
   for (const { side, kept, whole, share, frames: lost, at } of seam.losses) {
     // Whom the join cuts where they cross is laid over it whole, or hidden by who is in front.
-    const isLaid = ({ from, until }: { from: number; until: number }) =>
-      lost.first >= from && lost.last < until;
-    if (cut?.stretches.some(isLaid)) continue;
+    if (cut?.lays(sides[side], lost, at)) continue;
     const code = kept
       ? whole
         ? 'clone.loses'
@@ -251,7 +249,7 @@ export function examineClone(
         sides,
         Boolean(moment.settings.seam),
         ruler.project,
-        crossed(moment, frames, given),
+        crossed(moment, ruler, frames, given),
       ),
     );
   findings.push(...examineTouch(moment, ruler, given));

@@ -124,16 +124,18 @@ describe('where two of a clone cross', () => {
     expect(said(material(seam(), figure([box(0.4, 0.6)], { faint: 0.4 })))).toEqual([
       'watch clone.crossed-faint',
     ]);
-    const cut = (first: number, last: number) => ({
+    const cut = (first: number, last: number, across = 0.5) => ({
       side: 0 as const,
       kept: true,
       whole: false,
       share: 0.4,
       frames: { count: 3, first: frames.lands + first, last: frames.lands + last },
-      at: [0.5, 0.5] as Point,
+      at: [across, 0.5] as Point,
     });
     expect(said(material(seam({ losses: [cut(20, 22)] })))).toEqual(['fine clone.crossed']);
     expect(said(material(seam({ losses: [cut(20, 40)] })))).toContain('stop clone.cuts');
+    // Somebody far off is not laid over the join.
+    expect(said(material(seam({ losses: [cut(20, 22, 0.05)] })))).toContain('stop clone.cuts');
     const [found] = clone
       .examine(moment, ruler, material(seam()))
       .filter(({ code }) => code === 'clone.crossed');

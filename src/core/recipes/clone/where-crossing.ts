@@ -2,7 +2,8 @@ import { figureAt, type Figure } from '../../footage/figures';
 import { fillOf } from '../../model/slots';
 import { still, type Track } from '../../motion/keyframes';
 import type { Bounds, Point } from '../../geometry/size';
-import type { MediaNode, Rings } from '../../picture/node';
+import { mapPoint } from '../../geometry/affine';
+import { matrixAt, type MediaNode, type Rings } from '../../picture/node';
 import { timeOfFrame } from '../../time/rate';
 import { boxRound, cutoutMatte, figuresIn, figuresWork, inFile, leastOfFrame } from '../cutouts';
 import type { Material, Work } from '../material';
@@ -149,15 +150,42 @@ export function crossingLayers(
   });
 }
 
-/** What cutting them out where they cross came to; null while it was not done everywhere, or failed somewhere. */
+/** What cutting them out where they cross came to. */
+export type Crossed = {
+  /** share of an edge along which the cut-out may be wrong, at its worst */
+  faint: number;
+  /** whether somebody of a side who is lost in some frames, at a place of the frame, is laid over the join there */
+  lays: (side: Side, lost: { first: number; last: number }, at: Point) => boolean;
+};
+
+/** Null while they were not cut out everywhere where they cross, or where that failed. */
 export function crossed(
   moment: CloneMoment,
+  ruler: Ruler,
   frames: Frames,
   material: Material,
-): { stretches: Stretch[]; faint: number } | null {
+): Crossed | null {
   const stretches = crossingsOf(moment, frames, material);
   const cut = stretches.map((_, index) => figuresOf(material, index));
   if (stretches.length === 0 || cut.some((one) => !one)) return null;
   const all = cut.flatMap((one) => (one ? [...one.left, ...one.right] : []));
-  return { stretches, faint: Math.max(...all.map(({ faint }) => faint)) };
+  const layers = crossingLayers(moment, ruler, frames, material, still(1));
+  return {
+    faint: Math.max(...all.map(({ faint }) => faint)),
+    lays: (side, { first, last }, [x, y]) => {
+      const index = stretches.findIndex(({ from, until }) => first >= from && last < until);
+      const layer = layers.find(({ id }) => id === crossingLayer(side, index));
+      const shape = layer?.mattes[0].shape;
+      if (!layer || shape?.is !== 'outline') return false;
+      const { width, height } = ruler.project;
+      const boxes = shape.keys.flatMap(({ frame, rings }) => {
+        const matrix = matrixAt(layer, frame);
+        return rings.flatMap(
+          (ring) => boxRound(ring.map((point) => mapPoint(matrix, [point[0], point[1]]))) ?? [],
+        );
+      });
+      const here: Bounds = { left: x * width, right: x * width, top: y * height, bottom: y * height };
+      return boxes.some((box) => holds(box, here));
+    },
+  };
 }
