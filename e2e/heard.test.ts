@@ -19,10 +19,19 @@ describe('a take that was filmed to the song', () => {
         ...['-filter_complex', room, '-map', '0:v', '-map', '[out]', '-c:v', 'copy', '-c:a', 'aac'],
         ...['-b:a', '96k', '-shortest', file(name)],
       );
+    // A third to the song at two and a half times its speed, as it is played where slow motion is filmed.
+    ffmpeg(
+      ...['-i', demo('bench-left-2.mp4'), '-ss', '12', '-t', '19.7', '-i', demo('left-hand-thread.opus')],
+      ...['-f', 'lavfi', '-i', 'anoisesrc=d=7.9:c=pink:seed=4', '-filter_complex'],
+      room.replace('[1:a]', '[1:a]aresample=48000,asetrate=120000,aresample=48000,'),
+      ...['-map', '0:v', '-map', '[out]', '-c:v', 'copy', '-c:a', 'aac', '-b:a', '96k', '-shortest'],
+      file('left 2.mp4'),
+    );
     const bench = await open({ seed: songFilm(), keep: ['proxies'], at: 'station=match' });
-    await bench.bringIn(demo('bench-plate-start.mp4'), ...Object.keys(begins).map(file));
+    await bench.bringIn(demo('bench-plate-start.mp4'), ...[...Object.keys(begins), 'left 2.mp4'].map(file));
     await bench.page.locator('[data-take="Right 1"] img').waitFor();
     await bench.settled();
+    await bench.page.locator('[data-pair="Left 1 with Right 1"]').click();
     await bench.page.getByRole('button', { name: /^Use this pair/ }).click();
     await bench.arrived();
     await bench.found('playback.off');
@@ -45,5 +54,7 @@ describe('a take that was filmed to the song', () => {
       // An encoder's own delay included: half a picture is 21 ms.
       expect(Math.abs(from + at - shown[slot]), slot).toBeLessThan(0.004);
     }
+    await bench.choose('Take for the left', 'Left 2');
+    await bench.finding('playback.faster').filter({ hasText: 'at 250 % of its speed' }).waitFor();
   });
 });

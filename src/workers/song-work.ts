@@ -1,4 +1,7 @@
 import { refuse } from '@/core/error';
+import { playbackSpeed } from '@/core/camera/speed';
+import type { Take } from '@/core/model/records';
+import { planShots } from '@/core/plan/shots';
 import { songPartKey, songParts } from '@/core/song/parts';
 import type { DecodedSong } from '@/media/measure-song';
 import {
@@ -9,6 +12,8 @@ import {
   lockedPassages,
 } from '@/store/commands/song';
 import type { Store } from '@/store/db';
+import { planOf } from '@/store/plan';
+import type { Snapshot } from '@/store/snapshot';
 import { keep, original, type Doing, type Result } from './job';
 
 /** five samples at 48 kHz: resampling may lay the ends of two decodings that far apart */
@@ -67,13 +72,25 @@ export const decodeSound: Doing<'sound'> = async (job, api) => {
   await keep(job, need.media, [{ key: need.key, value: { method: 'sound', sound: decoded.sound } }]);
 };
 
+/** The speed at which the song was planned to be played while a take was filmed, as far as that is known. */
+function plannedSpeeds(snapshot: Snapshot, take: Take): number[] {
+  const log = snapshot.logs.find((one) => one.take === take.id);
+  const shot = planShots(planOf(snapshot).input).find(({ id }) => id === log?.shot);
+  return shot ? [playbackSpeed(shot.speed)] : [];
+}
+
 /** Looks for the song in the sound of a take. */
 export const findPlayback: Doing<'playback'> = async (job, api) => {
-  const { store, need, progress } = job;
+  const { store, snapshot, need, progress } = job;
   const wav = await store.proxies.get(need.song);
   if (!wav)
     return refuse('absent', 'The song’s sound is no longer in this browser. Bring the song in again.');
-  const playback = await api.findPlayback(await original(store, need.take.media), wav.blob, progress);
+  const playback = await api.findPlayback(
+    await original(store, need.take.media),
+    wav.blob,
+    plannedSpeeds(snapshot, need.take),
+    progress,
+  );
   await keep(job, need.take.media, [{ key: need.key, value: { method: 'playback', playback } }]);
 };
 

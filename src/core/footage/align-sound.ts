@@ -11,7 +11,13 @@ export type Alignment = {
   drift: number;
   /** 0..1; 0 where nothing of one is in the other */
   confidence: number;
+  /** how many times as fast the reference was played where the other was recorded; left out for as fast as it is */
+  speed?: number;
 };
+
+/** The second of the reference that a second of the other belongs to. */
+export const onReference = ({ offset, drift, speed = 1 }: Alignment, seconds: number): number =>
+  offset + speed * (seconds + (drift * seconds) / 1e6);
 
 /** samples a second at which is looked where the other lies, and at which is measured exactly where */
 const [roughRate, fineRate] = [4000, 16_000];
@@ -114,20 +120,30 @@ function search(reference: Sound, piece: Float32Array): { at: number; height: nu
   return best;
 }
 
-/** Roughly where the other begins on the reference; null where pieces of it are found nowhere, or in places that contradict each other. */
-function roughly(reference: Sound, other: Sound): number | null {
+/** Roughly where the other begins on the reference, and how far that stands out. */
+type Rough = { offset: number; height: number };
+
+/**
+ * Null where pieces of the other are found nowhere, or in places that contradict each other.
+ * @param most pieces that are looked for
+ */
+export function roughly(reference: Sound, other: Sound, most = mostRough): Rough | null {
   const length = Math.min(other.data.length, Math.round(roughSeconds * other.rate));
-  const found: { offset: number; height: number }[] = [];
-  for (const from of pieces(other, length, mostRough)) {
+  const found: Rough[] = [];
+  for (const from of pieces(other, length, most)) {
     const { at, height } = search(reference, other.data.subarray(from, from + length));
     const offset = at - from / other.rate;
     if (height < leastPeak) continue;
-    if (height > surePeak || found.some((one) => Math.abs(one.offset - offset) < slack)) return offset;
+    if (height > surePeak || found.some((one) => Math.abs(one.offset - offset) < slack))
+      return { offset, height };
     found.push({ offset, height });
   }
   const [best] = found.sort((one, another) => another.height - one.height);
-  return best?.offset ?? null;
+  return best ?? null;
 }
+
+/** A sound as it is looked for roughly. */
+export const forRough = (data: Float32Array, rate: number): Sound => slowDown({ data, rate }, roughRate);
 
 /** What was measured of a piece: the middle of it in the other, and where the other begins by it. Seconds. */
 type Measured = { at: number; offset: number; height: number };
@@ -197,11 +213,11 @@ export function alignSound(reference: Float32Array, other: Float32Array, sampleR
     refuse('sample-rate', 'This sound says no usable sample rate. Export it again as WAV at 48 kHz.');
   const both = [reference, other].map((data) => ({ data, rate: sampleRate }));
   if (!both.every(isSound) || other.length < sampleRate / 4) return nothing;
-  const [roughOne, roughTwo] = both.map((sound) => slowDown(sound, roughRate));
+  const [roughOne, roughTwo] = both.map(({ data, rate }) => forRough(data, rate));
   const rough = roughly(roughOne, roughTwo);
   if (rough === null) return nothing;
   const [one, two] = both.map((sound) => slowDown(sound, fineRate));
-  const tried = measure(one, two, rough);
+  const tried = measure(one, two, rough.offset);
   const measured = tried.filter(({ height }) => height > leastPeak);
   if (measured.length === 0) return nothing;
   const line = lineThrough(measured);

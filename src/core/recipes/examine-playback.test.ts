@@ -68,6 +68,17 @@ describe('a take that was filmed to the song', () => {
     );
   });
 
+  it('is told where the song was played at another speed: as filmed it never runs with it', () => {
+    const [found, ...more] = look(moment(), heard(shown, { speed: 2.5 }));
+    expect(more).toEqual([]);
+    expect(found).toMatchObject({ code: 'playback.faster', severity: 'watch', where: { take: 'l' } });
+    const said = (one: typeof found) => sayFinding(one, { takes: { l: 'Left 2' }, grid: null }).text;
+    expect(said(found)).toMatch(
+      /heard in Left 2 was played at 250 % of its speed, .* as much faster\. .* show it at 40 % in a speed ramp/,
+    );
+    expect(said(look(moment(), heard(shown, { speed: 0.5 }))[0])).toMatch(/as much slower\. .* at 200 %/);
+  });
+
   it('is told where it never reaches the passage, and nothing where the song is not heard, or not meant to be', () => {
     expect(look(moment(1), heard(shown + 3)).map(({ code, fix }) => [code, fix])).toEqual([
       ['playback.out', undefined],

@@ -1,7 +1,7 @@
 import { allowed } from '../finding/allowed';
 import type { Finding } from '../finding/finding';
 import type { Words } from '../finding/words';
-import type { Alignment } from '../footage/align-sound';
+import { onReference, type Alignment } from '../footage/align-sound';
 import type { Moment } from '../model/records';
 import { fillOf, plateSlot } from '../model/slots';
 import { timeOfBeat } from '../time/grid';
@@ -13,6 +13,8 @@ const playbackTroubles = {
     `The song is heard in ${take}, and its ${facts.slot} runs with it: ${measured} apart.`,
   'playback.off': ({ take, facts, measured, value, allowed }) =>
     `The song that is heard in ${take} runs ${measured} ${value > 0 ? 'ahead of' : 'behind'} the film’s where the ${facts.slot} begins (allowed ${allowed}): what was done on a beat comes ${value > 0 ? 'early' : 'late'}, and lips are off. Lay it on the song, or leave it where another passage is meant.`,
+  'playback.faster': ({ take, facts, number, measured }) =>
+    `The song that is heard in ${take} was played at ${measured} of its speed, so that what is done to it is as much ${Number(facts.shows) < 100 ? 'faster' : 'slower'}. As the ${facts.slot} it runs as it was filmed, off the song: show it at ${number('shows', 0)} % in a speed ramp, or choose a take that was filmed to the song as it is.`,
   'playback.out': ({ take, facts, measured, value }) =>
     `The song that is heard in ${take} runs ${measured} ${value > 0 ? 'ahead of' : 'behind'} the film’s where the ${facts.slot} begins, and the take does not reach the passage that the moment shows. Choose another take, or move the moment.`,
 } satisfies Words;
@@ -38,7 +40,18 @@ export function examinePlayback(
     if (!chosen?.measure || !playback || playback.confidence < allowed.heard) return [];
     const { at } = fillOf(moment, key);
     const shown = timeOfBeat(grid, recipe.showsFrom(moment, key));
-    const ahead = at + playback.offset + (playback.drift * at) / 1e6 - shown;
+    const { speed = 1 } = playback;
+    if (speed !== 1)
+      return [
+        {
+          code: 'playback.faster',
+          severity: 'watch',
+          where: { moment: moment.id, take: chosen.take.id },
+          measured: { value: speed, unit: 'speed' },
+          facts: { slot: title, shows: 100 / speed },
+        },
+      ];
+    const ahead = onReference(playback, at) - shown;
     const found = {
       where: { moment: moment.id, take: chosen.take.id },
       measured: { value: ahead, unit: 'seconds' as const },

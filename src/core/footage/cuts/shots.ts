@@ -2,7 +2,7 @@ import type { FilmEvent } from './cut-finder';
 import type { Size } from '../../geometry/size';
 import { quantile } from '../../statistics';
 import { beatOfTime, nearestBeat, type BeatGrid, type OnSong } from '../../time/grid';
-import type { Alignment } from '../align-sound';
+import { onReference, type Alignment } from '../align-sound';
 
 /** What happens in a film, at its second. */
 export type FilmMark = {
@@ -64,17 +64,13 @@ export function sayMarks(marks: readonly FilmMark[]): string[] {
   });
 }
 
-/** The song's second at a second of the film in which it is heard. */
-export const songSecond = ({ offset, drift }: Alignment, seconds: number): number =>
-  seconds + offset + (drift * seconds) / 1e6;
-
 /** The nearest beat to an instant of a film. @param heard where the song is heard in the film */
 export const onSong = (grid: BeatGrid, heard: Alignment, seconds: number): OnSong =>
-  nearestBeat(grid, songSecond(heard, seconds));
+  nearestBeat(grid, onReference(heard, seconds));
 
 /** Beats that a stretch of a film lasts. */
 export const beatsBetween = (grid: BeatGrid, heard: Alignment, from: number, until: number): number =>
-  beatOfTime(grid, songSecond(heard, until)) - beatOfTime(grid, songSecond(heard, from));
+  beatOfTime(grid, onReference(heard, until)) - beatOfTime(grid, onReference(heard, from));
 
 /** How a film is cut, in few numbers. */
 export type Rhythm = {

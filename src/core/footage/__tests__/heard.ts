@@ -1,0 +1,70 @@
+import { seeded } from '../../random';
+
+export const rate = 48_000;
+
+/** A song of hits and tones, so many seconds long. */
+export function song(seconds: number, seed: number): Float32Array {
+  const out = new Float32Array(Math.round(seconds * rate));
+  const next = seeded(seed);
+  for (let beat = 0; beat < seconds / 0.25; beat++) {
+    const from = Math.round(beat * 0.25 * rate);
+    const [pitch, tone, hit] = [110 * 2 ** (Math.floor(next() * 24) / 12), next(), next() < 0.5 ? 0.6 : 0.1];
+    for (let at = 0; at < 0.4 * rate && from + at < out.length; at++) {
+      const fades = Math.exp(-at / (0.12 * rate));
+      const t = at / rate;
+      out[from + at] +=
+        0.3 * tone * fades * (Math.sin(2 * Math.PI * pitch * t) + 0.5 * Math.sin(4 * Math.PI * pitch * t)) +
+        hit * Math.exp(-at / (0.02 * rate)) * (next() - 0.5);
+    }
+  }
+  return out;
+}
+
+/**
+ * A sound at a place between samples, and at another clock, by a windowed sinc over 32 samples.
+ * @param speed how many times as fast it is played, its pitch rising with it; over as many times as many samples then
+ */
+export function heardFrom(
+  sound: Float32Array,
+  start: number,
+  seconds: number,
+  drift: number,
+  speed = 1,
+): Float32Array {
+  const wide = Math.max(1, speed);
+  const reach = Math.round(16 * wide);
+  return Float32Array.from({ length: Math.round(seconds * rate) }, (_, index) => {
+    const place = (start + speed * (index / rate) * (1 + drift / 1e6)) * rate;
+    const middle = Math.floor(place);
+    let sum = 0;
+    for (let tap = middle - reach + 1; tap <= middle + reach; tap++) {
+      const x = (Math.PI * (place - tap)) / wide;
+      const window = 0.5 + 0.5 * Math.cos(x / 16.5);
+      sum += (sound[tap] ?? 0) * window * (Math.abs(x) < 1e-9 ? 1 : Math.sin(x) / x);
+    }
+    return sum / wide;
+  });
+}
+
+/** As a room sounds: twelve reflections from its walls within a twelfth of a second, each weaker, and a tail. */
+export function inRoom(sound: Float32Array, seed: number): Float32Array {
+  const next = seeded(seed);
+  const echoes = Array.from({ length: 60 }, (_, index) => {
+    const seconds = 0.004 + (0.25 * index) / 60 + 0.003 * next();
+    return {
+      late: Math.round(seconds * rate),
+      share: (next() < 0.5 ? -0.6 : 0.6) * Math.exp(-seconds / 0.08),
+    };
+  });
+  return sound.map((value, at) =>
+    echoes.reduce((sum, { late, share }) => sum + share * (sound[at - late] ?? 0), value),
+  );
+}
+
+/** With noise that is so many decibels weaker. */
+export function noisy(sound: Float32Array, decibels: number, seed: number): Float32Array {
+  const next = seeded(seed);
+  const power = sound.reduce((sum, value) => sum + value * value, 0) / sound.length;
+  const spread = Math.sqrt(power / 10 ** (decibels / 10));
+  return sound.map((value) => value + spread * (next() + next() + next() + next() - 2) * Math.sqrt(3));
+}
