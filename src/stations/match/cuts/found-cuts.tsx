@@ -40,9 +40,8 @@ export function FoundCuts({
   if (!join)
     return (
       <p className="max-w-[60ch] text-ink2">
-        {asked.spans
-          ? 'Between these seconds there is no frame of the one that can take the place of one of the other. Widen them, or take a shorter dissolve.'
-          : 'These takes are too short: there is no frame of the one that can take the place of one of the other. Choose others, or a shorter dissolve.'}
+        These takes are too short: there is no frame of the one that can take the place of one of the other.
+        Choose others, or a shorter dissolve.
       </p>
     );
   return (

@@ -1,14 +1,11 @@
 'use client';
-import { useLiveQuery } from 'dexie-react-hooks';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { refuse } from '@/core/error';
 import type { JoinsWanted } from '@/core/footage/found-joins';
 import type { Take } from '@/core/model/records';
 import type { Source } from '@/media/footage';
 import type { FoundJoins } from '@/media/find-joins';
-import type { Store } from '@/store/db';
-import { joinsKey, lastJoins } from '@/store/snapshot';
-import { useData, useServices } from '@/ui/bench-context';
+import { useServices } from '@/ui/bench-context';
 import { callback, openMedia } from '@/workers/clients';
 import { sourcesOf } from '@/workers/sources';
 
@@ -18,48 +15,23 @@ export type Asked = JoinsWanted & { first: Take; second: Take };
 /** Joins that were found, of what was asked. */
 export type Joins = FoundJoins & { asked: Asked; sources: readonly [Source, Source] };
 
-/** The files of two takes; null where one is not here, or not measured. */
-async function filesOf(store: Store, first: Take, second: Take): Promise<readonly [Source, Source] | null> {
-  const found = await sourcesOf(store, [first.media, second.media], 'proxies');
-  const [one, other] = [first, second].map(({ media }) => found.find((source) => source.media === media));
-  return one && other ? [one, other] : null;
-}
-
-/** The joins that were found last, as long as both takes are there; they outlive a reload. */
-function useLastJoins(): Joins | null {
-  const { store } = useServices();
-  const snapshot = useData((data) => data.snapshot);
-  const last = lastJoins(snapshot);
-  const byId = (id: string | undefined) => snapshot.takes.find((take) => take.id === id);
-  const [first, second] = [byId(last?.asked.first), byId(last?.asked.second)];
-  const sources = useLiveQuery(
-    async () => (first && second ? filesOf(store, first, second) : null),
-    [store, first?.media, second?.media],
-  );
-  return useMemo(() => {
-    if (!last || !first || !second || !sources) return null;
-    const { asked, found, sheet, pictures } = last;
-    return { ...found, sheet, pictures, sources, asked: { ...asked, first, second } };
-  }, [last, first, second, sources]);
-}
-
 /** Finds the joins of two takes when asked to. */
 export function useJoins() {
   const { store } = useServices();
-  const project = useData((data) => data.snapshot.project.id);
   const [share, setShare] = useState<number | null>(null);
-  const joins = useLastJoins();
+  const [joins, setJoins] = useState<Joins | null>(null);
   const stop = useRef<() => void>(() => undefined);
   useEffect(() => () => stop.current(), []);
   return {
     /** how far looking is; null while nothing is looked for */
     share,
-    joins: share === null ? joins : null,
+    joins,
     cancel: () => stop.current(),
     find: async (asked: Asked): Promise<void> => {
       const { first, second, ...wanted } = asked;
-      const sources = await filesOf(store, first, second);
-      if (!sources)
+      const found = await sourcesOf(store, [first.media, second.media], 'proxies');
+      const [one, other] = [first, second].map(({ media }) => found.find((source) => source.media === media));
+      if (!one || !other)
         return refuse(
           'not-measured',
           'One of these takes is still being measured, or its file is not here. Wait until it is measured, or bring it in again.',
@@ -73,20 +45,11 @@ export function useJoins() {
         };
       });
       setShare(0);
+      setJoins(null);
       try {
         const tell = callback((part: number) => isOver || setShare(part));
-        const answer = await Promise.race([media.api.findJoins(sources, wanted, tell), ended]);
-        if (!answer) return;
-        const { sheet, pictures, ...found } = answer;
-        const kept = { ...wanted, first: first.id, second: second.id };
-        await store.writeRows('measures', [
-          {
-            key: joinsKey(project),
-            project,
-            subject: project,
-            value: { method: 'joins', asked: kept, found, sheet, pictures },
-          },
-        ]);
+        const answer = await Promise.race([media.api.findJoins([one, other], wanted, tell), ended]);
+        if (answer) setJoins({ ...answer, asked, sources: [one, other] });
       } finally {
         isOver = true;
         stop.current();
