@@ -62,7 +62,8 @@ function examineJoin(
   }
   for (const { side, kept, whole, share, frames: lost, at } of seam.losses) {
     // Whom the join cuts where they cross is laid over it whole, or hidden by who is in front.
-    if (cut?.lays(sides[side], lost, at)) continue;
+    const laid = cut?.lays(sides[side], lost, at) ?? 'not';
+    if (laid === 'surely') continue;
     const code = kept
       ? whole
         ? 'clone.loses'
@@ -72,7 +73,7 @@ function examineJoin(
         : 'clone.cuts-other';
     add({
       code,
-      severity: kept ? 'stop' : whole ? 'watch' : 'fix',
+      severity: laid === 'maybe' ? 'watch' : kept ? 'stop' : whole ? 'watch' : 'fix',
       measured: { value: lost.count, unit: 'frames' },
       facts: { slot: called[side], first: lost.first, last: lost.last, across: at[0], share },
     });

@@ -134,8 +134,8 @@ describe('where two of a clone cross', () => {
     });
     expect(said(material(seam({ losses: [cut(20, 22)] })))).toEqual(['fine clone.crossed']);
     expect(said(material(seam({ losses: [cut(20, 40)] })))).toContain('stop clone.cuts');
-    // Somebody far off is not laid over the join.
-    expect(said(material(seam({ losses: [cut(20, 22, 0.05)] })))).toContain('stop clone.cuts');
+    // Somebody far off may not be laid over the join.
+    expect(said(material(seam({ losses: [cut(20, 22, 0.95)] })))).toContain('watch clone.cuts');
     const [found] = clone
       .examine(moment, ruler, material(seam()))
       .filter(({ code }) => code === 'clone.crossed');

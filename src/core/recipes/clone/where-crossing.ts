@@ -150,12 +150,18 @@ export function crossingLayers(
   });
 }
 
+/** shares of the frame within which a place that is told by coarse cells may lie off. By trial */
+const beside = 0.06;
+
 /** What cutting them out where they cross came to. */
 export type Crossed = {
   /** share of an edge along which the cut-out may be wrong, at its worst */
   faint: number;
-  /** whether somebody of a side who is lost in some frames, at a place of the frame, is laid over the join there */
-  lays: (side: Side, lost: { first: number; last: number }, at: Point) => boolean;
+  /**
+   * Whether somebody of a side who is lost in some frames, at a place of the frame, is laid over the join there: surely,
+   * or maybe, since of two who were taken for one the place lies between them.
+   */
+  lays: (side: Side, lost: { first: number; last: number }, at: Point) => 'surely' | 'maybe' | 'not';
 };
 
 /** Null while they were not cut out everywhere where they cross, or where that failed. */
@@ -176,7 +182,7 @@ export function crossed(
       const index = stretches.findIndex(({ from, until }) => first >= from && last < until);
       const layer = layers.find(({ id }) => id === crossingLayer(side, index));
       const shape = layer?.mattes[0].shape;
-      if (!layer || shape?.is !== 'outline') return false;
+      if (!layer || shape?.is !== 'outline') return 'not';
       const { width, height } = ruler.project;
       const boxes = shape.keys.flatMap(({ frame, rings }) => {
         const matrix = matrixAt(layer, frame);
@@ -184,8 +190,15 @@ export function crossed(
           (ring) => boxRound(ring.map((point) => mapPoint(matrix, [point[0], point[1]]))) ?? [],
         );
       });
-      const here: Bounds = { left: x * width, right: x * width, top: y * height, bottom: y * height };
-      return boxes.some((box) => holds(box, here));
+      // Where somebody is lost is told by coarse cells, in one of the frames.
+      const [across, down] = [beside * width, beside * height];
+      const here: Bounds = {
+        left: x * width - across,
+        right: x * width + across,
+        top: y * height - down,
+        bottom: y * height + down,
+      };
+      return boxes.some((box) => meets(box, here)) ? 'surely' : 'maybe';
     },
   };
 }
