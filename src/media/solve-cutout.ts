@@ -40,15 +40,16 @@ export async function solveCutout(
   onProgress: Progress,
   beside: Beside,
 ): Promise<Cutout> {
-  const picture = await pictureOf(footage, { media, seconds });
   if (findsPeople(by)) {
     const { round, shows } = picturesRound(times, seconds, eachSide);
     const figures = await cutPeople(media, round, footage, onProgress, beside, 'always', setOf(by, plate));
     if (figures.length === 0) return gone();
     const { rings, share, faint } = figures[shows];
-    const key = picture && goesByBackdrop(by) ? beforeBackdrop(picture)?.key : undefined;
+    const picture = goesByBackdrop(by) ? await pictureOf(footage, { media, seconds }) : null;
+    const key = picture ? beforeBackdrop(picture)?.key : undefined;
     return { rings, share, faint, ...(key && { key }) };
   }
+  const picture = await pictureOf(footage, { media, seconds });
   return picture ? cutFrom(picture, by, plate && (await pictureOf(footage, plate, picture))) : nobody;
 }
 

@@ -42,8 +42,8 @@ export function crossingsOf(
   return stretches;
 }
 
-const workName = (side: Side, index: number): string => `crossing-${side}-${index}`;
-export const crossingLayer = workName;
+/** The work that cuts one out over a stretch, and the layer that shows them there. */
+export const crossingLayer = (side: Side, index: number): string => `crossing-${side}-${index}`;
 
 /** Who is in front where they cross. */
 export const sideInFront = ({ settings }: Pick<CloneMoment, 'settings'>): Side =>
@@ -68,9 +68,13 @@ export const crossingWorks = (
       const at = secondsOf(moment, ruler, frames, side);
       const span = { from: Math.max(0, at(from - 1)), until: at(until + 1) };
       const title = `the ${side} one where they cross`;
-      return figuresWork(workName(side, index), material, material.takes[side] ?? null, span, 'plate').map(
-        (work) => ({ ...work, title }),
-      );
+      return figuresWork(
+        crossingLayer(side, index),
+        material,
+        material.takes[side] ?? null,
+        span,
+        'plate',
+      ).map((work) => ({ ...work, title }));
     }),
   );
 
@@ -79,7 +83,7 @@ const mostOfFrame = 0.6;
 
 /** Both as they were cut out where they cross; null while one was not, or where that failed. */
 function figuresOf(material: Material, index: number): Record<Side, readonly Figure[]> | null {
-  const [left, right] = sides.map((side) => figuresIn(material, workName(side, index)));
+  const [left, right] = sides.map((side) => figuresIn(material, crossingLayer(side, index)));
   const good = [left, right].every((figures) => {
     const shares = figures?.map(({ share }) => share) ?? [];
     return shares.length > 0 && shares.every((share) => share >= leastOfFrame && share <= mostOfFrame);
