@@ -264,8 +264,14 @@ describe('the plan, on the demo', () => {
     const heard = (words: RegExp) => page.getByText(words).waitFor({ state: 'attached' });
     await page.keyboard.press('Space');
     await heard(/is held\. Arrows move it/);
-    await page.keyboard.press('ArrowUp');
-    await heard(/comes to the place of/);
+    // It listens to arrows a moment after it is held.
+    const moved = page.getByText(/comes to the place of/);
+    await expect
+      .poll(async () => {
+        await page.keyboard.press('ArrowUp');
+        return moved.count();
+      })
+      .toBeGreaterThan(0);
     await page.keyboard.press('Space');
     await page
       .getByText(/· locked/)
