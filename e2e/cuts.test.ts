@@ -117,6 +117,26 @@ describe('where one take goes over into another', () => {
     await bench.choose('Second take', 'There');
     await bench.press('Find the frames');
     await page.getByText(/The set jumps by (1\.9|2\.0|2\.1) px/).waitFor();
+
+    // Left before 0.6 s, a take is not left at its best place; what was asked and found outlives a reload.
+    await bench.choose('First take', 'One');
+    await bench.choose('Second take', 'Two');
+    await bench.type('Last second of the first take', '0.6');
+    await bench.press('Find the frames');
+    await bench.settled();
+    await joinsOf(bench).first().waitFor();
+    const all = async () => {
+      const count = await joinsOf(bench).count();
+      return Promise.all(Array.from({ length: count }, (_, index) => frames(bench, index)));
+    };
+    const early = await all();
+    expect(Math.max(...early.map(([from]) => from))).toBeLessThanOrEqual(0.6 * 25);
+    await page.reload();
+    await bench.arrived();
+    await joinsOf(bench).first().waitFor();
+    expect(await all()).toEqual(early);
+    expect(await bench.number('Last second of the first take').innerText()).toBe('0.6 s');
+    expect(await page.getByRole('button', { name: 'Find the frames' }).count()).toBe(0);
   });
 
   test('hides behind what fills the picture of both, and is said where nothing does', async ({
@@ -204,9 +224,12 @@ describe('where one take goes over into another', () => {
     await keys.write(bench.number('Frames of the dissolve'), '4');
     await keys.press(page.getByRole('button', { name: 'Find the frames' }));
     await page.getByText(/begins to show through Round/).waitFor();
-    // A reload forgets what was found, and the way to it stays open.
+    // A reload keeps it, until something else is asked.
     await page.reload();
     await bench.arrived();
+    await page.getByText(/begins to show through Round/).waitFor();
+    expect(await bench.number('Frames of the dissolve').innerText()).toBe('4 frames');
+    await bench.choose('Second take', 'Faster');
     await page.getByRole('button', { name: 'Find the frames' }).waitFor();
   });
 });

@@ -5,6 +5,8 @@ import {
   joinParts,
   type FoundJoin,
   type JoinPlace,
+  type JoinsFound,
+  type JoinSpan,
   type JoinsWanted,
   type MostFilled,
 } from '@/core/footage/found-joins';
@@ -25,14 +27,8 @@ const [across, mostLooked] = [160, 700];
 /** joins that are wanted */
 const wantedJoins = 12;
 
-/** Joins of two files, the pictures at which they lie, of how many pictures one was looked at first, and which are covered most. */
-export type FoundJoins = {
-  joins: FoundJoin[];
-  sheet: ShotSheet;
-  pictures: Blob;
-  step: number;
-  mostFilled: [first: MostFilled, second: MostFilled];
-};
+/** Joins of two files, with the pictures at which they lie. */
+export type FoundJoins = JoinsFound & { sheet: ShotSheet; pictures: Blob };
 
 /** Of takes that are too short nothing is shown. */
 const noSheet: ShotSheet = { columns: 0, count: 0, width: 0, height: 0 };
@@ -52,6 +48,10 @@ async function graysIn(
     pictures.push(picture as Gray);
   return pictures;
 }
+
+/** Whether a picture of a file lies in a span of it; all do where there is none. */
+const liesIn = ({ times }: Source, span: JoinSpan | undefined, picture: number): boolean =>
+  !span || (times[picture] >= span[0] - 1e-6 && times[picture] <= span[1] + 1e-6);
 
 /** How a file's picture moves to the next one, or where there is none as near as can be told. */
 function panAt(pictures: readonly Gray[], at: number) {
@@ -82,7 +82,7 @@ const pansAt = (one: readonly Gray[], other: readonly Gray[], { a, b }: Join): F
  */
 export async function findJoins(
   sources: readonly [Source, Source],
-  { over, part, at }: JoinsWanted,
+  { over, part, at, spans }: JoinsWanted,
   onProgress: Progress,
 ): Promise<FoundJoins> {
   const [one, other] = sources;
@@ -110,12 +110,14 @@ export async function findJoins(
     const region = { x: x * width, y: y * height, width: wide * width, height: tall * height };
     const filled = [first, second].map(filledIn);
     const mostFilled: FoundJoins['mostFilled'] = [mostOf(filled[0], step), mostOf(filled[1], step)];
-    const isFilled = (side: 0 | 1) => (index: number) => filled[side][index] >= leastFilled;
+    const isWanted = (side: 0 | 1) => (index: number) =>
+      (at !== 'filled' || filled[side][index] >= leastFilled) &&
+      liesIn(sources[side], spans?.[side], step * index);
     const rough = joinsOf(first, second, {
       region,
       pace,
       moving: at === 'moving',
-      ...(at === 'filled' ? { only: [isFilled(0), isFilled(1)] as const } : {}),
+      ...(at === 'filled' || spans ? { only: [isWanted(0), isWanted(1)] as const } : {}),
       // Where pictures are left out, those that are looked at lie further apart.
       over: Math.ceil(over / step),
       limit: wantedJoins,
@@ -125,7 +127,7 @@ export async function findJoins(
       const found =
         step === 1
           ? placed(sources, join, pansAt(first, second, join))
-          : await exactly(footage, sources, step, join, { region, pace, over, at });
+          : await exactly(footage, sources, step, join, { region, pace, over, at, spans });
       if (found) {
         const covered: FoundJoin['filled'] = [filled[0][join.a], filled[1][join.b]];
         all.push({ ...found, filled: covered, off: await setOff(footage, sources, found) });
@@ -158,6 +160,7 @@ async function exactly(
     pace: number;
     over: number;
     at: JoinPlace;
+    spans: JoinsWanted['spans'];
   },
 ): Promise<Placed | null> {
   const round = async ({ media, times }: Source, at: number) => {
@@ -168,14 +171,13 @@ async function exactly(
   const a = await round(sources[0], step * join.a);
   const b = await round(sources[1], step * join.b);
   // How much is covered is known of the pictures that were looked at alone; those beside them may show the set.
-  const looked =
-    how.at === 'filled'
-      ? ([
-          (i: number) => a.first + i === step * join.a,
-          (j: number) => b.first + j === step * join.b,
-        ] as const)
-      : undefined;
-  const [near] = joinsOf(a.pictures, b.pictures, { ...how, ...(looked ? { only: looked } : {}), limit: 1 });
+  const isWanted = (side: 0 | 1, index: number, looked: number) =>
+    (how.at !== 'filled' || index === looked) && liesIn(sources[side], how.spans?.[side], index);
+  const only = [
+    (i: number) => isWanted(0, a.first + i, step * join.a),
+    (j: number) => isWanted(1, b.first + j, step * join.b),
+  ] as const;
+  const [near] = joinsOf(a.pictures, b.pictures, { ...how, only, limit: 1 });
   if (!near) return null;
   const pans = pansAt(a.pictures, b.pictures, near);
   return placed(sources, { ...near, a: a.first + near.a, b: b.first + near.b }, pans);

@@ -31,7 +31,10 @@ export async function bringFiles(
     });
   }
   for (const file of files.filter(({ name }) => isBundle(name)))
-    void attempt(async () => say('done', (await bringBundle(store, file, () => undefined)).text));
+    void attempt(async () => {
+      const told = await bringBundle(store, file, () => undefined);
+      if (told) say('done', told.text);
+    });
   const results = await importFiles(
     store,
     projectId,

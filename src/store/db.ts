@@ -1,5 +1,6 @@
 import type { Alignment } from '@/core/footage/align-sound';
 import type { Apart, ShotSheet } from '@/core/footage/cuts/shots';
+import type { JoinsFound, JoinsWanted } from '@/core/footage/found-joins';
 import type { Answer } from '@/core/footage/task';
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type * as z from 'zod/mini';
@@ -52,11 +53,16 @@ export type MeasureValue =
   | { method: 'comparison'; comparison: Comparison }
   | { method: 'playback'; playback: Alignment }
   | { method: 'bodies'; bodies: Bodies }
+  | { method: 'joins'; asked: AskedJoins; found: JoinsFound; sheet: ShotSheet; pictures: Blob }
   | { method: 'apart'; apart: Apart; sheet: ShotSheet; pictures: Blob }
   | { method: 'sound'; sound: SongSound }
   | { method: 'beats'; beats: BeatTrack }
   | { method: 'sections'; form: SongSections }
   | Answer;
+
+/** Joins that were asked for, between two takes by their ids. */
+export type AskedJoins = JoinsWanted & { first: string; second: string };
+
 /**
  * Something measured, small enough for live queries, under a key that holds everything it depends on. What is large of
  * it lies in `curves` under the same key.

@@ -107,6 +107,15 @@ export function apartOf(
   return value?.method === 'apart' ? value : null;
 }
 
+/** The key of the joins that were found last; one project keeps no others. */
+export const joinsKey = (project: string) => `joins-1:${project}`;
+
+/** The joins that were found last; null where none were looked for. */
+export function lastJoins({ measures, project }: Pick<Snapshot, 'measures' | 'project'>) {
+  const value = measures.get(joinsKey(project.id))?.value;
+  return value?.method === 'joins' ? value : null;
+}
+
 /** The key of who stands in a take. */
 export const bodiesKey = (take: TakeSource) => `bodies-1(${partKey('pictures', take)})`;
 

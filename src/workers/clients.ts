@@ -1,5 +1,5 @@
 import { proxy, transfer } from 'comlink';
-import { clientOf, type Client } from './client';
+import { clientOf, type CancellableClient } from './client';
 import type { MediaApi } from './media.worker';
 import type { PainterApi } from './painter.worker';
 import type { PlanApi } from './plan.worker';
@@ -7,20 +7,20 @@ import type { PracticeApi } from './practice.worker';
 import type { RenderApi } from './render.worker';
 import type { WatchApi } from './watch.worker';
 
-export type { Client } from './client';
+export type { CancellableClient, Client } from './client';
 export { openPeople } from './people-client';
 
-export const openMedia = (): Client<MediaApi> =>
+export const openMedia = (): CancellableClient<MediaApi> =>
   clientOf(new Worker(new URL('./media.worker.ts', import.meta.url), { type: 'module' }));
-export const openRender = (): Client<RenderApi> =>
+export const openRender = (): CancellableClient<RenderApi> =>
   clientOf(new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module' }));
-export const openPlan = (): Client<PlanApi> =>
+export const openPlan = (): CancellableClient<PlanApi> =>
   clientOf(new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' }));
-export const openPainter = (): Client<PainterApi> =>
+export const openPainter = (): CancellableClient<PainterApi> =>
   clientOf(new Worker(new URL('./painter.worker.ts', import.meta.url), { type: 'module' }));
-export const openWatch = (): Client<WatchApi> =>
+export const openWatch = (): CancellableClient<WatchApi> =>
   clientOf(new Worker(new URL('./watch.worker.ts', import.meta.url), { type: 'module' }));
-export const openPractice = (): Client<PracticeApi> =>
+export const openPractice = (): CancellableClient<PracticeApi> =>
   clientOf(new Worker(new URL('./practice.worker.ts', import.meta.url), { type: 'module' }));
 
 export const callback = proxy;

@@ -20,8 +20,26 @@ export const joinPlaces = {
 } as const;
 export type JoinPlace = keyof typeof joinPlaces;
 
-/** What is asked for: over how many pictures one take goes over into the other (1 for a cut), what has to match, and where. */
-export type JoinsWanted = { over: number; part: JoinPart; at: JoinPlace };
+/** Seconds of a take between which it may be left, or begun with. */
+export type JoinSpan = readonly [from: number, until: number];
+
+/**
+ * What is asked for: over how many pictures one take goes over into the other (1 for a cut), what has to match, and
+ * where; anywhere in both takes where no spans are given.
+ */
+export type JoinsWanted = {
+  over: number;
+  part: JoinPart;
+  at: JoinPlace;
+  spans?: readonly [first: JoinSpan, second: JoinSpan];
+};
+
+/** What was found, but for its pictures: the joins, of how many pictures one was looked at first, and which are covered most. */
+export type JoinsFound = {
+  joins: FoundJoin[];
+  step: number;
+  mostFilled: [first: MostFilled, second: MostFilled];
+};
 
 /** The picture of a take that is covered most, counted from 0, and how much of it is: 0..1. */
 export type MostFilled = { picture: number; share: number };

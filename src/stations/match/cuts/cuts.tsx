@@ -1,6 +1,14 @@
 'use client';
 import { useState } from 'react';
-import { joinParts, joinPlaces, type JoinPart, type JoinPlace } from '@/core/footage/found-joins';
+import {
+  joinParts,
+  joinPlaces,
+  type JoinPart,
+  type JoinPlace,
+  type JoinSpan,
+  type JoinsWanted,
+} from '@/core/footage/found-joins';
+import type { Take } from '@/core/model/records';
 import { plateSlot } from '@/core/model/slots';
 import { takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
@@ -9,13 +17,68 @@ import { LiveNumber } from '@/ui/live-number';
 import { Progress } from '@/ui/progress';
 import { Empty, Station, type Parts } from '../../station';
 import { FoundCuts } from './found-cuts';
-import { useJoins } from './use-joins';
+import { useJoins, type Asked } from './use-joins';
 
 /** frames over which one take dissolves into another at the most */
 const mostOver = 48;
 
 type How = { dissolves: boolean; frames: number; part: JoinPart; at: JoinPlace };
 const usual: How = { dissolves: false, frames: 8, part: 'whole', at: 'any' };
+/** How joins were asked for that were found before. */
+const howAsked = ({ over, part, at }: JoinsWanted): How => ({
+  ...{ dissolves: over > 1, frames: over > 1 ? over : usual.frames },
+  ...{ part, at },
+});
+
+/** The seconds of one take that are looked at: as said, within what it has. */
+const spanIn = (last: number, [from, until]: JoinSpan = [0, Infinity]): JoinSpan => [
+  Math.min(from, last),
+  Math.min(until, last),
+];
+const isWhole = ([from, until]: JoinSpan, last: number) => from <= 0 && until >= last;
+
+/** What is asked for, with takes by their ids. */
+const idsIn = ({ first, second, ...wanted }: Asked) => ({ ...wanted, first: first.id, second: second.id });
+
+const sayAt = (seconds: number) => `${seconds.toFixed(1)} s`;
+
+/** Between which seconds of a take joins are looked for. @param end its last one */
+function Span({
+  of,
+  span: [from, until],
+  end,
+  onChange,
+}: {
+  of: string;
+  span: JoinSpan;
+  end: number;
+  onChange: (span: JoinSpan) => void;
+}) {
+  return (
+    <>
+      {' between '}
+      <LiveNumber
+        label={`First second of ${of}`}
+        value={from}
+        step={0.1}
+        min={0}
+        max={until}
+        show={sayAt}
+        onChange={(next) => onChange([next, until])}
+      />
+      {' and '}
+      <LiveNumber
+        label={`Last second of ${of}`}
+        value={until}
+        step={0.1}
+        min={from}
+        max={end}
+        show={sayAt}
+        onChange={(next) => onChange([from, next])}
+      />
+    </>
+  );
+}
 
 /** Where one take goes over into another, or into itself, unseen. */
 export function Cuts<Id extends string>({ question, parts }: { question: string; parts: Parts<Id> }) {
@@ -26,10 +89,13 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
   const takes = snapshot.takes.filter((take) => takeMeasure(snapshot, take));
   const filmed = takes.filter(({ slot }) => slot !== plateSlot);
   const [ids, setIds] = useState<{ first?: string; second?: string }>({});
-  const [how, setHow] = useState(usual);
+  const [said, setHow] = useState<How | null>(null);
+  const [limits, setLimits] = useState<Record<string, JoinSpan>>({});
+  const how = said ?? (last ? howAsked(last.asked) : usual);
   const byId = (id: string | undefined) => takes.find((take) => take.id === id);
-  const first = byId(ids.first) ?? filmed[0] ?? takes[0];
-  const second = byId(ids.second) ?? filmed.find(({ id }) => id !== first.id) ?? first;
+  const first = byId(ids.first ?? last?.asked.first.id) ?? filmed[0] ?? takes[0];
+  const second =
+    byId(ids.second ?? last?.asked.second.id) ?? filmed.find(({ id }) => id !== first.id) ?? first;
   const bringIn = (
     <button type="button" className="knob" onClick={openFiles}>
       Bring in takes
@@ -47,16 +113,34 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
       </Station>
     );
   const takeOptions = takes.map(({ id, name }) => ({ value: id, text: name }));
-  const asked = { first, second, over: how.dissolves ? how.frames : 1, part: how.part, at: how.at };
-  // Of takes that were taken out meanwhile nothing is shown.
-  const joins = last && byId(last.asked.first.id) && byId(last.asked.second.id) ? last : null;
+  const lastOf = (take: Take) => takeMeasure(snapshot, take)?.times.last ?? 0;
+  /** Which part of each of the two is looked at. */
+  const sides = ([first, second] as const).map((take, side) => {
+    const key = `${side} ${take.id}`;
+    const asked = last && [last.asked.first, last.asked.second][side];
+    const before = asked?.id === take.id ? last?.asked.spans?.[side] : undefined;
+    const end = lastOf(take);
+    return { key, end, span: spanIn(end, limits[key] ?? before) };
+  });
+  const wanted: JoinsWanted = {
+    ...{ over: how.dissolves ? how.frames : 1, part: how.part, at: how.at },
+    ...(sides.every(({ span, end }) => isWhole(span, end))
+      ? {}
+      : { spans: [sides[0].span, sides[1].span] as const }),
+  };
   const same =
-    joins &&
-    joins.asked.first.id === first.id &&
-    joins.asked.second.id === second.id &&
-    joins.asked.over === asked.over &&
-    joins.asked.part === asked.part &&
-    joins.asked.at === asked.at;
+    last && JSON.stringify(idsIn(last.asked)) === JSON.stringify(idsIn({ ...wanted, first, second }));
+  const spanOf = (side: 0 | 1) => {
+    const { key, end, span } = sides[side];
+    return (
+      <Span
+        of={side === 0 ? 'the first take' : 'the second take'}
+        span={span}
+        end={end}
+        onChange={(next) => setLimits({ ...limits, [key]: next })}
+      />
+    );
+  };
   return (
     <Station question={question} parts={parts} tools={bringIn}>
       <div className="flex flex-col gap-3 px-5 py-4 phone:px-3">
@@ -76,14 +160,15 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
             value={first.id}
             options={takeOptions}
             onChange={(id) => setIds({ first: id, second: second.id })}
-          />{' '}
-          to{' '}
+          />
+          {spanOf(0)} to{' '}
           <LiveChoice
             label="Second take"
             value={second.id}
             options={takeOptions}
             onChange={(id) => setIds({ first: first.id, second: id })}
           />
+          {spanOf(1)}
           {how.dissolves && (
             <>
               {' '}
@@ -124,7 +209,7 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
                 onClick={() =>
                   attempt(() => {
                     choose(0);
-                    return find(asked);
+                    return find({ ...wanted, first, second });
                   })
                 }
               >
@@ -140,7 +225,7 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
             </button>
           </div>
         )}
-        {joins && <FoundCuts joins={joins} chosen={chosen} onChoose={choose} />}
+        {last && share === null && <FoundCuts joins={last} chosen={chosen} onChoose={choose} />}
       </div>
     </Station>
   );

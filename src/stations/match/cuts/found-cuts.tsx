@@ -22,7 +22,7 @@ export function FoundCuts({
   chosen: number;
   onChoose: (index: number) => void;
 }) {
-  const { joins, sheet, pictures, sources, step, mostFilled, asked } = found;
+  const { joins, sheet, pictures, step, mostFilled, asked } = found;
   const width = useData((data) => data.snapshot.project.width);
   const join = joins[chosen];
   const { first, second, over } = asked;
@@ -40,8 +40,9 @@ export function FoundCuts({
   if (!join)
     return (
       <p className="max-w-[60ch] text-ink2">
-        These takes are too short: there is no frame of the one that can take the place of one of the other.
-        Choose others, or a shorter dissolve.
+        {asked.spans
+          ? 'Between these seconds there is no frame of the one that can take the place of one of the other. Widen them, or take a shorter dissolve.'
+          : 'These takes are too short: there is no frame of the one that can take the place of one of the other. Choose others, or a shorter dissolve.'}
       </p>
     );
   return (
@@ -49,7 +50,7 @@ export function FoundCuts({
       <div className="flex w-[58%] flex-none flex-col gap-3 phone:w-full desk:sticky desk:top-4 desk:self-start">
         <JoinPlayer
           key={`${join.a} ${join.b}`}
-          sources={sources}
+          takes={[first, second]}
           join={join}
           over={over}
           label={`${first.name} going over into ${second.name}`}

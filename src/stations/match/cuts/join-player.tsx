@@ -1,9 +1,11 @@
 'use client';
 import { useEffect, useRef, useState, type CSSProperties } from 'react';
 import type { FoundJoin } from '@/core/footage/found-joins';
+import type { Take } from '@/core/model/records';
 import type { Source } from '@/media/footage';
 import { useServices } from '@/ui/bench-context';
 import { openMedia } from '@/workers/clients';
+import { filesOf } from './use-joins';
 
 /** pictures to each side of a join that are shown */
 const each = 24;
@@ -29,29 +31,29 @@ function motionOf(
 }
 
 /** The pictures round a join; null until they are there. */
-function useMotion(sources: readonly [Source, Source], { a, b }: FoundJoin, over: number): Motion | null {
-  const { attempt } = useServices();
+function useMotion([first, second]: readonly [Take, Take], { a, b }: FoundJoin, over: number): Motion | null {
+  const { store, attempt } = useServices();
   const [found, setFound] = useState<{ key: string; motion: Motion } | null>(null);
-  const [one, other] = sources;
-  const key = `${one.media} ${a} ${other.media} ${b} ${over}`;
+  const key = `${first.media} ${a} ${second.media} ${b} ${over}`;
   useEffect(() => {
     const media = openMedia();
     let images: ImageBitmap[] = [];
-    let isOver = false;
     void attempt(async () => {
       try {
-        images = await media.api.joinInMotion([one, other], { a, b, over }, each);
-        if (!isOver) setFound({ key, motion: motionOf(images, [one, other], { a, b }) });
+        const sources = await filesOf(store, first, second);
+        const answer = await media.orEnded(media.api.joinInMotion(sources, { a, b, over }, each));
+        if (!answer) return;
+        images = answer;
+        setFound({ key, motion: motionOf(images, sources, { a, b }) });
       } finally {
         media.end();
       }
     });
     return () => {
-      isOver = true;
       media.end();
       for (const image of images) image.close();
     };
-  }, [one, other, a, b, over, key, attempt]);
+  }, [store, first, second, a, b, over, key, attempt]);
   return found?.key === key ? found.motion : null;
 }
 
@@ -60,17 +62,17 @@ const tiedAt = (share: number) => ({ '--tied': `${100 * share}%` }) as CSSProper
 
 /** A join in the middle of what runs before and after it: still on its picture until it is played, then round and round. */
 export function JoinPlayer({
-  sources,
+  takes,
   join,
   over,
   label,
 }: {
-  sources: readonly [Source, Source];
+  takes: readonly [Take, Take];
   join: FoundJoin;
   over: number;
   label: string;
 }) {
-  const motion = useMotion(sources, join, over);
+  const motion = useMotion(takes, join, over);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [runs, setRuns] = useState(false);
   const [at, setAt] = useState<number | null>(null);

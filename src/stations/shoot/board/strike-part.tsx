@@ -43,7 +43,7 @@ export function StrikePart({ board, rough }: { board: Board; rough: RoughTry }) 
   const strike = async () => {
     const untried = rough.possible && rough.roughs === null;
     const found = untried ? await rough.run() : [];
-    if (found.some(({ findings }) => findings.length > 0)) return;
+    if (!found || found.some(({ findings }) => findings.length > 0)) return;
     await strikeSetup(store, project, board.setup, []);
   };
   const costs = byGravity(strikeCosts(board, plan.moments));

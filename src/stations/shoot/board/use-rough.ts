@@ -37,8 +37,9 @@ export function useRough(board: Board) {
     .map(({ moment }) => moment)
     .filter(({ id }) => board.rows.some(({ shot }) => shot?.moments.includes(id)));
 
+  /** What a moment comes to; null where trying is cancelled meanwhile. */
   const tryOne = useCallback(
-    async (moment: Moment, onProgress: (share: number) => void): Promise<Rough> => {
+    async (moment: Moment, onProgress: (share: number) => void): Promise<Rough | null> => {
       const best = bestTakes(snapshot, board, moment.id);
       const waiting = best.some(({ take }) => !takeMeasure(snapshot, take));
       const none = (note: string): Rough => ({
@@ -77,18 +78,20 @@ export function useRough(board: Board) {
           if (works.length === 0) break;
           for (const [index, { name, task }] of works.entries()) {
             const tell = callback((part: number) => onProgress((index + part) / works.length));
-            solved[name] = await solver.api.solveTask(task(), sources, tell);
+            const answer = await solver.orEnded<Answer>(solver.api.solveTask(task(), sources, tell));
+            if (!answer) return null;
+            solved[name] = answer;
           }
         }
         const { width, height } = snapshot.project;
-        await painter.api.useSources(
-          sources,
-          { width, height },
-          fitWithin({ width, height }, 640),
-          paintersFor('stage'),
-        );
         const middle = Math.floor((frames.lands + frames.end) / 2);
-        const picture = await painter.api.paint(build(solved), middle);
+        const small = fitWithin({ width, height }, 640);
+        const paint = async () => {
+          await painter.api.useSources(sources, { width, height }, small, paintersFor('stage'));
+          return painter.api.paint(build(solved), middle);
+        };
+        const picture = await painter.orEnded(paint());
+        if (!picture) return null;
         return { moment, picture, findings: roughFindings(snapshot, board, trial, solved), note: '' };
       } finally {
         stop.current();
@@ -107,8 +110,8 @@ export function useRough(board: Board) {
       stop.current();
       setShare(null);
     },
-    /** @returns what every moment came to */
-    run: async (): Promise<Rough[]> => {
+    /** @returns what every moment came to; null where trying was cancelled */
+    run: async (): Promise<Rough[] | null> => {
       const out: Rough[] = [];
       let over = false;
       setShare(0);
@@ -117,7 +120,9 @@ export function useRough(board: Board) {
         for (const [index, moment] of moments.entries()) {
           // A worker may tell of progress after its answer.
           const tell = (part: number) => over || setShare((index + part) / moments.length);
-          out.push(await tryOne(moment, (part) => void tell(part)));
+          const tried = await tryOne(moment, (part) => void tell(part));
+          if (!tried) return null;
+          out.push(tried);
           setRoughs([...out]);
         }
         return out;

@@ -10,7 +10,7 @@ import { useData, useServices } from '@/ui/bench-context';
 import { Chart, type ChartProps } from '@/ui/chart';
 import { LiveNumber } from '@/ui/live-number';
 import { LiveText } from '@/ui/live-text';
-import { openWatch, transferred, type Client } from '@/workers/clients';
+import { openWatch, transferred, type CancellableClient } from '@/workers/clients';
 import type { PracticeControls } from '@/workers/practice-camera';
 import type { WatchApi } from '@/workers/watch.worker';
 import { beep } from '@/ui/sound-out';
@@ -43,7 +43,7 @@ export function MovePart({
   const on = camera !== null;
   const move = snapshot.moves.find((one) => one.setup === setup);
   const { from, to, seconds } = move ?? { from: 'first mark', to: 'last mark', seconds: 4 };
-  const worker = useRef<Client<WatchApi> | null>(null);
+  const worker = useRef<CancellableClient<WatchApi> | null>(null);
   const [says, setSays] = useState('');
   const [passes, setPasses] = useState<Told[]>([]);
   const [live, setLive] = useState<PassPoint | null>(null);
@@ -63,7 +63,7 @@ export function MovePart({
 
   const run = async (anew: boolean) => {
     worker.current ??= openWatch();
-    const { api } = worker.current;
+    const { api, orEnded } = worker.current;
     const { width, height } = snapshot.project;
     stopped.current = false;
     onMoving(true);
@@ -75,7 +75,7 @@ export function MovePart({
         if (stopped.current) return;
       }
       beep({ hertz: 990, seconds: 0.2 });
-      await api.beginPass({ width, height }, anew);
+      await orEnded(api.beginPass({ width, height }, anew));
       practice?.push(true);
       const begun = performance.now() / 1000;
       const ran = () => performance.now() / 1000 - begun;
@@ -87,12 +87,12 @@ export function MovePart({
         // A picture from before the move, or one that was looked at already, says nothing new.
         if (taken && taken.time >= begun && taken.time > last) {
           last = taken.time;
-          setLive(await api.pushPass(transferred(taken.bitmap), taken.time - begun));
+          setLive(await orEnded(api.pushPass(transferred(taken.bitmap), taken.time - begun)));
         } else taken?.bitmap.close();
         await rest(Math.max(10, 200 - (ran() - asked) * 1000));
       }
       beep({ hertz: 660, seconds: 0.3 });
-      const told = await api.finishPass();
+      const told = await orEnded(api.finishPass());
       if (told) {
         const before = anew || told.first ? [] : passes;
         setPasses([...before, { number: before.length + 1, ...told }]);

@@ -78,7 +78,7 @@ export function CarryPage({ setup }: { setup: Setup | null }) {
             if (file)
               void attempt(async () => {
                 const into = await bring(file);
-                if (into !== project.id) go({ project: into, moment: null, setup: null });
+                if (into !== null && into !== project.id) go({ project: into, moment: null, setup: null });
               });
           }}
         />

@@ -10,17 +10,19 @@ import { saveFile } from '../../save';
 
 export type Busy = { text: string; share: number } | null;
 
-/** Brings a carried file in. @returns a sentence about what came of it, and the project it belongs to */
+/** Brings a carried file in. @returns a sentence about what came of it, and the project it belongs to; null where it was ended before it was read */
 export async function bringBundle(
   store: Store,
   file: Blob,
   onProgress: (share: number) => void,
   onBegun: (end: () => void) => void = () => undefined,
-): Promise<{ text: string; project: string; merged: Merged }> {
+): Promise<{ text: string; project: string; merged: Merged } | null> {
   const worker = openMedia();
   onBegun(worker.end);
   try {
-    const { bundle, blobs, lost } = await worker.api.unpackBundle(file, callback(onProgress));
+    const unpacked = await worker.orEnded(worker.api.unpackBundle(file, callback(onProgress)));
+    if (!unpacked) return null;
+    const { bundle, blobs, lost } = unpacked;
     const merged = await takeInBundle(store, bundle, blobs);
     const what = bundle.setup ? `${bundle.setup.name} of ${bundle.project.name}` : bundle.project.name;
     const parts = [
@@ -64,12 +66,13 @@ export function useCarry(store: Store, project: { id: string; name: string }) {
       tell(0);
       try {
         const { bundle, blobs } = await gatherBundle(store, project.id, setup?.id ?? null);
-        const zip = await worker.api.packBundle(
+        const packing = worker.api.packBundle(
           bundle,
           blobs,
           callback((share: number) => void tell(share)),
         );
-        if (!over)
+        const zip = await worker.orEnded(packing);
+        if (zip)
           saveFile(`${fileName(setup ? `${project.name} ${setup.name}` : project.name)}.ribbon.zip`, zip);
       } finally {
         over = true;
@@ -96,8 +99,8 @@ export function useCarry(store: Store, project: { id: string; name: string }) {
             };
           },
         );
-        say('done', told.text);
-        return told.project;
+        if (told) say('done', told.text);
+        return told?.project ?? null;
       } finally {
         over = true;
         setBusy(null);

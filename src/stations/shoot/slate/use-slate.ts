@@ -58,7 +58,7 @@ export function useSlate(row: BoardRow | null, setup: Setup, wanted = true): Sla
     const worker = openMedia();
     void attempt(async () => {
       const wav = media ? ((await store.proxies.get(media))?.blob ?? null) : null;
-      const sound = await worker.api.clickTrack({
+      const asked = worker.api.clickTrack({
         wav,
         clicks: clicksOf(grid, timeline.from, timeline.until),
         from: timeline.from,
@@ -69,7 +69,8 @@ export function useSlate(row: BoardRow | null, setup: Setup, wanted = true): Sla
         beatsPerBar: Math.max(1, Math.round(nextBar(grid, from) - from)),
         slate: { seconds: 2, beep: timeline.sync },
       });
-      if (here) setMade({ key, player: new SlatePlayer(sound) });
+      const sound = await worker.orEnded(asked);
+      if (here && sound) setMade({ key, player: new SlatePlayer(sound) });
     });
     return () => {
       here = false;
