@@ -8,8 +8,8 @@ const across = 320;
 const block = 8;
 /** pixels beside a block that are compared with it */
 const round = 3;
-/** pixels each way that the coarsest level looks at, and the finer ones round what the one before found */
-const [far, near] = [5, 2];
+/** pixels each way that the coarsest level looks at, and steps of one pixel that finer ones go on from what it found */
+const [far, steps] = [5, 2];
 /** mean codes by which what moves has to fit better than what stands, for each pixel that it moves */
 const stiffness = 0.04;
 /** mean codes from which on the two sides of a block do not show the same thing */
@@ -128,7 +128,8 @@ function calmed(values: Float32Array, columns: number, rows: number): Float32Arr
  * How a picture moves to the next one, as seen a share of the way between: blocks of the picture that is to be made
  * are looked for on both sides at once, so that none of it is left without a movement.
  * @param share 0..1 of the time from one to two
- * @see Ha et al. 2004 (bilateral motion estimation), with a pyramid and a median over neighbours
+ * @see Ha et al. 2004 (bilateral motion estimation), with a pyramid and a median over neighbours;
+ *   Liu & Feig 1996 (descent over the eight places round the best one)
  */
 export function flowBetween(one: Luma, two: Luma, share: number): Flow {
   const [first, second] = [levelsOf(one), levelsOf(two)];
@@ -141,7 +142,6 @@ export function flowBetween(one: Luma, two: Luma, share: number): Flow {
     const [a, b] = [first[level], second[level]];
     const scale = a.width / width;
     const coarsest = level === first.length - 1;
-    const ways = coarsest ? far : near;
     const [nextX, nextY] = [new Float32Array(dx.length), new Float32Array(dy.length)];
     unlikes = unlikes.map((_, at) => {
       const beside = coarsest ? at - ((at % columns) & 1) - (Math.floor(at / columns) & 1) * columns : at;
@@ -161,15 +161,21 @@ export function flowBetween(one: Luma, two: Luma, share: number): Flow {
         const cost = found + stiff;
         if (cost < bestCost) [bestX, bestY, best, bestCost] = [moveX, moveY, found, cost];
       };
-      if (!coarsest) {
+      if (coarsest) {
+        for (let down = -far; down <= far; down++)
+          for (let side = -far; side <= far; side++) tryAt(side, down);
+      } else {
         tryAt(0, 0);
         for (const next of [at, at - 1, at + 1, at - columns, at + columns])
           if (next >= 0 && next < dx.length)
             tryAt(Math.round(dx[next] * scale), Math.round(dy[next] * scale));
+        for (let step = 0; step < steps; step++) {
+          const [middleX, middleY] = [bestX, bestY];
+          for (let down = -1; down <= 1; down++)
+            for (let side = -1; side <= 1; side++) tryAt(middleX + side, middleY + down);
+          if (bestX === middleX && bestY === middleY) break;
+        }
       }
-      const [middleX, middleY] = [bestX, bestY];
-      for (let down = -ways; down <= ways; down++)
-        for (let side = -ways; side <= ways; side++) tryAt(middleX + side, middleY + down);
       nextX[at] = bestX / scale;
       nextY[at] = bestY / scale;
       return best;

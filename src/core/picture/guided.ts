@@ -1,6 +1,6 @@
 import type { Size } from '../geometry/size';
 import { meansOf } from './means';
-import { meansOfSquares, spreadSquares, squaresOf } from './squares';
+import { linesOfSquares, meansOfSquares, squaresOf } from './squares';
 
 /**
  * Values smoothed so that they keep to the edges of a guide.
@@ -35,10 +35,6 @@ export function guided(
     slope[at] = (ofBoth[at] - ofLight[at] * ofOwn[at]) / (ofSecond[at] - ofLight[at] ** 2 + least);
     shift[at] = ofOwn[at] - slope[at] * ofLight[at];
   }
-  const [slopes, shifts] = [slope, shift].map((of) =>
-    side === 1 ? means(of) : spreadSquares(means(of), side, size),
-  );
-  const out = new Float32Array(guide.length);
-  for (let pixel = 0; pixel < out.length; pixel++) out[pixel] = slopes[pixel] * guide[pixel] + shifts[pixel];
-  return out;
+  const [slopes, shifts] = [slope, shift].map(means);
+  return linesOfSquares(slopes, shifts, guide, side, size);
 }

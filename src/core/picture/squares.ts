@@ -42,20 +42,63 @@ function between(length: number, side: number, count: number): { first: Int32Arr
   return { first, share };
 }
 
+/** The values of squares in the line of a picture's pixels, into `line`: one a column of squares. */
+function intoLine(
+  values: Float32Array,
+  { width: columns, height: rows }: Size,
+  down: ReturnType<typeof between>,
+  y: number,
+  line: Float32Array,
+): void {
+  const share = down.share[y];
+  const below = rows > 1 ? columns : 0;
+  for (let column = 0, at = down.first[y] * columns; column < columns; column++, at++)
+    line[column] = values[at] + share * (values[at + below] - values[at]);
+}
+
 /** Values of squares as values of a picture's pixels: straight from the middle of one to that of the next, the edge held. */
 export function spreadSquares(values: Float32Array, side: number, size: Size): Float32Array {
-  const { width: columns, height: rows } = squaresOf(size, side);
-  const [across, down] = [between(size.width, side, columns), between(size.height, side, rows)];
-  const below = rows > 1 ? columns : 0;
-  const line = new Float32Array(columns + 1);
+  const squares = squaresOf(size, side);
+  const [across, down] = [
+    between(size.width, side, squares.width),
+    between(size.height, side, squares.height),
+  ];
+  const { first, share } = across;
+  const line = new Float32Array(squares.width + 1);
   const out = new Float32Array(size.width * size.height);
   for (let y = 0, pixel = 0; y < size.height; y++) {
-    const [row, share] = [down.first[y] * columns, down.share[y]];
-    for (let column = 0, at = row; column < columns; column++, at++)
-      line[column] = values[at] + share * (values[at + below] - values[at]);
+    intoLine(values, squares, down, y, line);
     for (let x = 0; x < size.width; x++, pixel++) {
-      const first = across.first[x];
-      out[pixel] = line[first] + across.share[x] * (line[first + 1] - line[first]);
+      const at = first[x];
+      out[pixel] = line[at] + share[x] * (line[at + 1] - line[at]);
+    }
+  }
+  return out;
+}
+
+/** A line that each square has, at the values of a picture's pixels; slopes and shifts are spread as `spreadSquares` does. */
+export function linesOfSquares(
+  slopes: Float32Array,
+  shifts: Float32Array,
+  values: Float32Array,
+  side: number,
+  size: Size,
+): Float32Array {
+  const squares = squaresOf(size, side);
+  const [across, down] = [
+    between(size.width, side, squares.width),
+    between(size.height, side, squares.height),
+  ];
+  const { first, share } = across;
+  const [slope, shift] = [new Float32Array(squares.width + 1), new Float32Array(squares.width + 1)];
+  const out = new Float32Array(size.width * size.height);
+  for (let y = 0, pixel = 0; y < size.height; y++) {
+    intoLine(slopes, squares, down, y, slope);
+    intoLine(shifts, squares, down, y, shift);
+    for (let x = 0; x < size.width; x++, pixel++) {
+      const [at, to] = [first[x], share[x]];
+      const rises = slope[at] + to * (slope[at + 1] - slope[at]);
+      out[pixel] = rises * values[pixel] + shift[at] + to * (shift[at + 1] - shift[at]);
     }
   }
   return out;

@@ -31,20 +31,6 @@ export const nothing = ({ width, height }: Size): Said => ({
   weight: new Float32Array(width * height),
 });
 
-/** The value a share to the right of a pixel and a share below it. @param both the product of the two */
-const mixedAt = (
-  of: Float32Array,
-  at: number,
-  width: number,
-  right: number,
-  down: number,
-  both: number,
-): number =>
-  (1 - right - down + both) * of[at] +
-  (right - both) * of[at + 1] +
-  (down - both) * of[at + width] +
-  both * of[at + width + 1];
-
 /** How much of what is said of a pixel is kept, by how many sixteenths of a code what moved there differs. */
 const keptOf = Float32Array.from(
   { length: 16 * 255 + 1 },
@@ -66,8 +52,12 @@ export function carried(
 ): { said: Said; others: number } {
   const { width, height, y: luma } = to.picture;
   const { dx, dy } = everyPixel(flow);
-  const light = new Float32Array(from.picture.y);
-  const own = from.counts > 0 ? new Float32Array(from.likely) : null;
+  const light = from.picture.y;
+  const { counts, likely } = from;
+  const counted = beyond.weight;
+  // What it says itself joins what those beyond it say first, so that it is looked up once.
+  const all = new Float32Array(beyond.sum);
+  if (counts > 0) for (let pixel = 0; pixel < all.length; pixel++) all[pixel] += counts * likely[pixel];
   const said = nothing(to.picture);
   const { sum, weight } = said;
   const differs = new Float32Array(width * height);
@@ -79,17 +69,26 @@ export function carried(
         differs[pixel] = 255;
         continue;
       }
-      const column = Math.min(width - 2, Math.floor(fromX));
-      const row = Math.min(height - 2, Math.floor(fromY));
+      const column = Math.min(width - 2, fromX | 0);
+      const row = Math.min(height - 2, fromY | 0);
       const right = fromX - column;
       const down = fromY - row;
-      const both = right * down;
       const at = row * width + column;
-      const seen = mixedAt(light, at, width, right, down, both);
+      const below = at + width;
+      // Shares of the four pixels round the place.
+      const both = right * down;
+      const under = down - both;
+      const next = right - both;
+      const here = 1 - right - under;
+      const seen = here * light[at] + next * light[at + 1] + under * light[below] + both * light[below + 1];
       differs[pixel] = Math.abs(seen - luma[pixel]);
-      sum[pixel] = mixedAt(beyond.sum, at, width, right, down, both);
-      weight[pixel] = mixedAt(beyond.weight, at, width, right, down, both) + from.counts;
-      if (own) sum[pixel] += from.counts * mixedAt(own, at, width, right, down, both);
+      sum[pixel] = here * all[at] + next * all[at + 1] + under * all[below] + both * all[below + 1];
+      weight[pixel] =
+        here * counted[at] +
+        next * counted[at + 1] +
+        under * counted[below] +
+        both * counted[below + 1] +
+        counts;
     }
   const means = meansOf(to.picture, differs, round);
   let others = 0;
