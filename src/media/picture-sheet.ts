@@ -1,5 +1,6 @@
 import type { ShotSheet } from '@/core/footage/cuts/shots';
 import { resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
+import { PictureReader } from './pictures';
 
 /** pixels across of a picture on a sheet */
 const across = 128;
@@ -33,4 +34,25 @@ export async function drawSheet(
   }
   const pictures = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
   return { pictures, sheet: { columns, count, ...size } };
+}
+
+/**
+ * Small pictures of a film at some seconds, as `drawSheet` lays them.
+ * @param times seconds at which each of its pictures begins to show
+ */
+export async function sheetAt(
+  film: Blob,
+  times: Float64Array,
+  seconds: readonly number[],
+  perRow: number,
+): Promise<{ sheet: ShotSheet; pictures: Blob }> {
+  const reader = new PictureReader(film, times, 1);
+  try {
+    return await drawSheet(seconds.length, perRow, (index) => {
+      reader.release();
+      return reader.at(seconds[index]);
+    });
+  } finally {
+    await reader.close();
+  }
 }

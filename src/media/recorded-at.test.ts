@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { recordedAt } from './recorded-at';
+import { recordedAt, withRecordedAt } from './recorded-at';
 
 /** A box of an ISO file: size, name, content. */
 const box = (name: string, content: Uint8Array): Uint8Array => {
@@ -29,6 +29,11 @@ describe('the time of a recording', () => {
       box('moov', header(noon, wide)),
     );
     expect(new Date((await recordedAt(movie)) as number).toISOString()).toBe('2026-11-28T12:00:00.000Z');
+    // Another one in its place changes nothing else.
+    const later = await withRecordedAt(movie, Date.UTC(2026, 10, 28, 13));
+    expect(new Date((await recordedAt(later)) as number).toISOString()).toBe('2026-11-28T13:00:00.000Z');
+    expect(later.size).toBe(movie.size);
+    expect(await recordedAt(await withRecordedAt(later, null))).toBeNull();
   });
 
   it('is unknown where the camera left it empty, or where there is no such box', async () => {

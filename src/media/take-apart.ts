@@ -5,31 +5,11 @@ import { fitWithin } from '@/core/geometry/size';
 import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
 import { openInput } from './open';
 import type { Progress } from './measure-take';
-import { drawSheet } from './picture-sheet';
-import { PictureReader, readPictures } from './pictures';
+import { sheetAt } from './picture-sheet';
+import { readPictures } from './pictures';
 
 /** shots whose pictures stand side by side, and how many are kept at most */
 const [perRow, most] = [16, 400];
-
-/** A small picture of each shot; those past the last one that is kept are left out. */
-async function sheetOf(
-  film: Blob,
-  times: Float64Array,
-  { marks, frames, seconds }: Apart,
-): Promise<{ sheet: ShotSheet; pictures: Blob }> {
-  const shots = shotsOf({ marks, frames, seconds }).slice(0, most);
-  const reader = new PictureReader(film, times, 1);
-  try {
-    return await drawSheet(shots.length, perRow, (index) => {
-      reader.release();
-      // The middle of a shot shows it better than its first picture.
-      const { from, until } = shots[index].seconds;
-      return reader.at((from + until) / 2);
-    });
-  } finally {
-    await reader.close();
-  }
-}
 
 /** pixels of the longer side in which a film is looked at */
 const side = 160;
@@ -75,5 +55,9 @@ export async function takeApart(
     frames,
     seconds: at(frames - 1) + usual,
   };
-  return { apart, ...(await sheetOf(film, times, apart)) };
+  // The middle of a shot shows it better than its first picture; those past the last one that is kept are left out.
+  const middles = shotsOf(apart)
+    .slice(0, most)
+    .map(({ seconds: { from, until } }) => (from + until) / 2);
+  return { apart, ...(await sheetAt(film, times, middles, perRow)) };
 }

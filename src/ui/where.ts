@@ -9,7 +9,7 @@ export type Where = {
   part: string | null;
   setup: string | null;
   shot: string | null;
-  /** the film that is taken apart */
+  /** the film that is taken apart, or the long take that is divided */
   film: string | null;
   /** number of the training round that is played; a new one each time where there is none */
   round: string | null;

@@ -3,6 +3,8 @@ import type { Task } from '@/core/footage/task';
 import { buildPlate } from '@/media/build-plate';
 import { compareTake } from '@/media/compare-take';
 import { clickTrack, songWithClick } from '@/media/click-track';
+import { cutPart } from '@/media/cut-part';
+import { levelsOf } from '@/media/levels';
 import { findBeatsAgain, measureSong, takeEvents } from '@/media/measure-song';
 import { filmOfStill } from '@/media/film-of-still';
 import { findJoins, joinInMotion } from '@/media/find-joins';
@@ -12,6 +14,7 @@ import { findPlayback } from '@/media/find-playback';
 import { measureTake, type Progress } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
 import { packBundle, unpackBundle } from '@/media/bundle-zip';
+import { sheetAt } from '@/media/picture-sheet';
 import { platePictures, quickCheck } from '@/media/quick-check';
 import { solveTask } from '@/media/solve-task';
 import { songWithSounds, soundsAlone } from '@/media/sounds';
@@ -30,6 +33,9 @@ const api = plainErrors({
   songWithSounds,
   soundsAlone,
   takeApart,
+  levelsOf,
+  sheetAt,
+  cutPart,
   takeEvents,
   findPlayback,
   findBodies: (film: Blob, times: Float64Array, onProgress: Progress) =>

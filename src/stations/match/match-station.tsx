@@ -19,6 +19,7 @@ import { Term } from '@/ui/term';
 import { goTo, useWhere } from '@/ui/where';
 import { Empty, Part, Station } from '../station';
 import { Cuts } from './cuts/cuts';
+import { Divide } from './divide/divide';
 import { Crossing, sayShift } from './crossing';
 import { PairCurves, type Pair } from './pair-side';
 import { PairPicture } from './pair-picture';
@@ -87,10 +88,11 @@ export function MatchStation() {
   const { film, part } = useWhere();
   const { go } = useServices();
   const some = useData((data) => data.snapshot.takes.length > 0);
-  const shown = useData((data) =>
-    data.snapshot.takes.find(({ id, slot }) => id === film && slot === filmSlot),
-  );
-  if (shown) return <TakenApart take={shown} onBack={() => goTo({ film: null })} />;
+  const shown = useData((data) => data.snapshot.takes.find(({ id }) => id === film));
+  if (shown) {
+    const OfOne = shown.slot === filmSlot ? TakenApart : Divide;
+    return <OfOne key={shown.id} take={shown} onBack={() => goTo({ film: null })} />;
+  }
   if (some && part === 'takes') return <AllTakes question={question} parts={partsShown('takes', go)} />;
   if (some && part === 'cuts') return <Cuts question={question} parts={partsShown('cuts', go)} />;
   if (builtMoment && recipe && !pairedSlots(recipe)) return <NoPairs moment={builtMoment} recipe={recipe} />;

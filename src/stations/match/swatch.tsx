@@ -1,7 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import type { Take } from '@/core/model/records';
-import { filmSlot, noSlot } from '@/core/model/slots';
+import { filmSlot, noSlot, plateSlot } from '@/core/model/slots';
 import { slotsOverPlate } from '@/core/recipes/built';
 import { formatClock } from '@/core/time/timecode';
 import { setTake } from '@/store/commands/takes';
@@ -17,6 +17,9 @@ export const slotOptions = [
   { value: filmSlot, text: 'a finished film' },
   { value: noSlot, text: 'not used' },
 ];
+
+/** seconds from which on a take may hold several, filmed one after the other */
+const longTake = 20;
 
 /** Puts a kept picture on an image while both are there. */
 function showOn(blob: Blob) {
@@ -47,6 +50,7 @@ export function Swatch({
   const { store, attempt } = useServices();
   const snapshot = useData((data) => data.snapshot);
   const measure = takeMeasure(snapshot, take);
+  const isLong = (measure?.times.last ?? 0) >= longTake && take.slot !== plateSlot;
   const { remove, asking } = useRemoveTake(take);
   const { id } = snapshot.project;
   // Filmed for a kind that is only planned: said, and not taken away by looking at it.
@@ -92,13 +96,13 @@ export function Swatch({
           </button>
           {asking}
         </div>
-        {take.slot === filmSlot && (
+        {(take.slot === filmSlot || isLong) && (
           <button
             type="button"
             className="text-left font-semibold underline underline-offset-2 pointer-coarse:min-h-11"
             onClick={() => goTo({ film: take.id })}
           >
-            See how it is cut
+            {take.slot === filmSlot ? 'See how it is cut' : 'Divide it into parts'}
           </button>
         )}
       </figcaption>

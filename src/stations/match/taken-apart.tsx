@@ -1,6 +1,5 @@
 'use client';
-import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { useLiveQuery } from 'dexie-react-hooks';
+import { useMemo, useState, type ReactNode } from 'react';
 import { allowed } from '@/core/finding/allowed';
 import {
   beatsBetween,
@@ -27,6 +26,7 @@ import { LiveText } from '@/ui/live-text';
 import { LongTable } from '@/ui/long-table';
 import { saveFile } from '../save';
 import { Empty, Station } from '../station';
+import { FilmPart } from './film-part';
 import { FilmStrip, type Song } from './film-strip';
 
 const seconds = (value: number) => `${value.toFixed(value < 10 ? 2 : 1)} s`;
@@ -169,7 +169,7 @@ function Shots({
       <div className="flex flex-col gap-4 px-5 py-4 phone:px-3">
         <Said apart={apart} song={song} />
         <div className="flex flex-wrap gap-4">
-          <Picture take={take} shot={shot} />
+          <FilmPart take={take} stretch={shot.seconds} play="Play this shot" />
           <div className="min-w-[260px] flex-1">
             <h2 className="font-semibold">How long each shot lasts</h2>
             <Chart {...chart} />
@@ -229,55 +229,5 @@ function Shots({
         />
       </div>
     </Station>
-  );
-}
-
-/** A shot of the film, which plays from its beginning to its end. */
-function Picture({ take, shot }: { take: Take; shot: FilmShot }) {
-  const { store } = useServices();
-  const blob = useLiveQuery(() => store.proxies.get(take.media), [store, take.media])?.blob;
-  const [runs, setRuns] = useState(false);
-  const film = useRef<HTMLVideoElement>(null);
-  const { from, until } = shot.seconds;
-  useEffect(() => {
-    const video = film.current;
-    if (!video || !blob) return;
-    const url = URL.createObjectURL(blob);
-    video.src = url;
-    return () => URL.revokeObjectURL(url);
-  }, [blob]);
-  useEffect(() => {
-    // A little after the cut: the seconds of a file's pictures are rounded.
-    if (film.current && blob) film.current.currentTime = from + 0.01;
-  }, [blob, from]);
-  const press = () => {
-    const video = film.current;
-    if (!video) return;
-    if (runs) video.pause();
-    else {
-      if (video.currentTime >= until - 0.05 || video.currentTime < from) video.currentTime = from + 0.01;
-      void video.play();
-    }
-  };
-  return (
-    <div className="w-[320px] max-w-full phone:w-full">
-      <div className="aspect-video w-full bg-stage">
-        <video
-          ref={film}
-          muted
-          playsInline
-          className="h-full w-full object-contain"
-          aria-label={`${take.name}, without its sound`}
-          onPlay={() => setRuns(true)}
-          onPause={() => setRuns(false)}
-          onTimeUpdate={({ currentTarget }) => {
-            if (currentTarget.currentTime >= until - 0.04) currentTarget.pause();
-          }}
-        />
-      </div>
-      <button type="button" className="knob mt-2" onClick={press}>
-        {runs ? 'Stop' : 'Play this shot'}
-      </button>
-    </div>
   );
 }
