@@ -117,7 +117,7 @@ describe('a camera that was never stopped', () => {
     await bench.choose('What tells its parts', 'something moves');
     await page.getByText(/It is one part/).waitFor();
     await bench.choose('What tells its parts', 'music was playing');
-    await keys.write(bench.number('Part 2 ends'), '30');
+    await keys.write(bench.number('Part 2 ends'), '0:30');
     await expect.poll(async () => (await spans(bench))[1][1]).toBe(30);
     expect(await bench.overflow()).toBe(0);
     expect(await bench.audit()).toEqual([]);

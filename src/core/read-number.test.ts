@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readAfterSlash, readBeatPlace, readNumber } from './read-number';
+import { readAfterSlash, readBeatPlace, readClock, readNumber } from './read-number';
 import { barAndBeat, beatLabel, regularGrid } from './time/grid';
+import { formatClock } from './time/timecode';
 
 describe('numbers as people write them', () => {
   // Common practice of European and American writing, no published source.
@@ -72,6 +73,28 @@ describe('places among beats', () => {
         expect(readBeatPlace(grid, beatLabel(grid, place))).toBeCloseTo(place, 9);
         const { bar, beat } = barAndBeat(grid, place);
         expect(readBeatPlace(grid, `${bar}.${Math.floor(beat)}`)).toBeCloseTo(Math.floor(place), 9);
+      }),
+    );
+  });
+});
+
+describe('seconds of a clock', () => {
+  // Common practice, no published source.
+  it.each([
+    ['75', 75],
+    ['1:02.5', 62.5],
+    ['0:40', 40],
+    ['1:00:02', 3602],
+    ['soon', null],
+    ['1:soon', null],
+    ['1:-2', null],
+    ['1:2:3:4', null],
+  ])('"%s" is %s', (text, wanted) => expect(readClock(text)).toBe(wanted));
+
+  it('are read back as they are written', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 600_000 }), (hundredths) => {
+        expect(readClock(formatClock(hundredths / 100))).toBeCloseTo(hundredths / 100, 6);
       }),
     );
   });

@@ -27,6 +27,13 @@ export function readNumber(text: string): number | null {
 export const readAfterSlash = (text: string): number | null =>
   readNumber(text.slice(text.lastIndexOf('/') + 1));
 
+/** Seconds of a clock: `1:02.5`, `1:00:02` or seconds alone; null where it is none. */
+export function readClock(text: string): number | null {
+  const parts = text.split(':').map((part) => readNumber(part));
+  if (parts.length > 3 || parts.some((part) => part === null || part < 0)) return null;
+  return parts.reduce<number>((sum, part) => 60 * sum + (part ?? 0), 0);
+}
+
 /**
  * Reads a place among beats: "10" is the first of bar 10; "10.4", "10 4", "bar 10, beat 4" are its fourth beat, and
  * "10.4.5" is half a beat after it. Null where no bar is named.

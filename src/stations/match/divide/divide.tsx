@@ -3,6 +3,7 @@ import { useMemo, useRef, useState } from 'react';
 import type { Stretch } from '@/core/footage/action';
 import type { PartsBy } from '@/core/footage/parts';
 import type { Take } from '@/core/model/records';
+import { readClock } from '@/core/read-number';
 import { formatClock } from '@/core/time/timecode';
 import { usesOfTake } from '@/store/space';
 import { useData, useServices } from '@/ui/bench-context';
@@ -172,8 +173,12 @@ function Parts({ take, long, onBack }: { take: Take; long: Long; onBack: () => v
       setShare(0);
       try {
         const came = await bringParts(store, snapshot.project.id, take, isUsed, wanted, media, setShare);
+        const now =
+          came === 0 ? 'No part is a take' : came === 1 ? 'One part is a take' : `${came} parts are takes`;
+        if (came < wanted.length)
+          return say('known', `${now} now; the others are cut once you say so again.`);
         const rest = isUsed ? '' : ` ${take.name} is not used any more: take it out to free its room.`;
-        say('done', `${came === 1 ? 'One part is a take' : `${came} parts are takes`} now.${rest}`);
+        say('done', `${now} now.${rest}`);
         onBack();
       } finally {
         media.end();
@@ -307,6 +312,7 @@ function PartList({
                   min={0}
                   max={until - 0.5}
                   show={formatClock}
+                  read={readClock}
                   onChange={(next) => onChange(index, { from: next })}
                 />{' '}
                 to{' '}
@@ -317,6 +323,7 @@ function PartList({
                   min={from + 0.5}
                   max={end}
                   show={formatClock}
+                  read={readClock}
                   onChange={(next) => onChange(index, { until: next })}
                 />
                 , <span className="num whitespace-nowrap">{seconds(until - from)}</span>{' '}
