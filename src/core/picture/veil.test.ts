@@ -82,6 +82,8 @@ describe('hiding somebody in a picture', () => {
       }),
     );
     expect(veiled(picture, [])).toEqual(picture);
+    // One that ends where the picture begins reaches into it with its soft rim alone, and has no colours.
+    expect(veiled(picture, [{ x: -50, y: 20, across: 50, down: 60 }])).toEqual(picture);
   });
 });
 

@@ -50,8 +50,8 @@ export const spotsAt = (veils: readonly Veil[], seconds: number, { width, height
 
 type Plane = Size & { data: Uint8Array };
 
-/** The mean of a plane in each cell of a box round a spot; a cell beyond the picture has that of all of them. */
-function meansIn({ width, height, data }: Plane, { x, y, across, down }: Spot): Float64Array {
+/** The mean of a plane in each cell of a box round a spot; a cell beyond the picture has that of all of them. Null where all are. */
+function meansIn({ width, height, data }: Plane, { x, y, across, down }: Spot): Float64Array | null {
   const [sums, counts] = [new Float64Array(cells * cells), new Uint32Array(cells * cells)];
   const [left, right] = [Math.max(0, Math.floor(x - across)), Math.min(width, Math.ceil(x + across))];
   const [top, bottom] = [Math.max(0, Math.floor(y - down)), Math.min(height, Math.ceil(y + down))];
@@ -66,7 +66,9 @@ function meansIn({ width, height, data }: Plane, { x, y, across, down }: Spot): 
     }
   }
   const sum = (values: Float64Array | Uint32Array) => [...values].reduce((all, value) => all + value, 0);
-  const all = sum(sums) / Math.max(1, sum(counts));
+  const counted = sum(counts);
+  if (counted === 0) return null;
+  const all = sum(sums) / counted;
   return sums.map((value, cell) => (counts[cell] > 0 ? value / counts[cell] : all));
 }
 
@@ -75,6 +77,7 @@ function veilPlane(plane: Plane, spot: Spot): void {
   const { width, height, data } = plane;
   const { x, y, across, down } = spot;
   const means = meansIn(plane, spot);
+  if (!means) return;
   const [wide, tall] = [across * (1 + rim), down * (1 + rim)];
   const place = (share: number) => {
     const at = Math.min(cells - 1, Math.max(0, (share + 1) * (cells / 2) - 0.5));
