@@ -30,8 +30,8 @@ export const perSecond = 10;
 const carried = 0.5;
 /** seconds that a part lasts at least, and that are kept before and after it where there is room */
 const [shortest, handle] = [1, 1];
-/** sound is playing where it is at least this share of what is loud in the take, −18 dB. By trial */
-const ofLoud = 1 / 8;
+/** what is loud in a take is louder than this share of it; sound is playing where it is an eighth of that, −18 dB. By trial */
+const [loudest, ofLoud] = [0.95, 1 / 8];
 /** music plays for so many seconds at a time, for at least this share of all that is loud; else it is talk, steps and knocks. By trial */
 const [playsFor, mostlyPlays] = [4, 0.8];
 
@@ -73,7 +73,7 @@ const within = (count: number, stretches: readonly Stretch[]): boolean[] => {
 
 /** Where sound is playing, a pause being quiet for a while; null where no music tells takes from pauses. */
 function playing(levels: Float32Array, count: number, pause: number): boolean[] | null {
-  const limit = ofLoud * quantile(levels, 0.9);
+  const limit = ofLoud * quantile(levels, loudest);
   if (!(limit > 0)) return null;
   const loud = Array.from({ length: count }, (_, at) => (levels[at] ?? 0) >= limit);
   const plays = without(loud, false, pause * perSecond);
@@ -85,8 +85,8 @@ function playing(levels: Float32Array, count: number, pause: number): boolean[] 
 
 /**
  * Divides a long take, in which several were filmed one after the other, into its parts. Where music was playing on the
- * set, a part is where it plays, unless it is asked otherwise; else, where something moves. What lies between places of a camera that mostly stands is
- * no part.
+ * set, a part is where it plays, unless it is asked otherwise; else, where something moves. What a camera that mostly
+ * stands sees on its way to another place is no part.
  * @param pause seconds of quiet or stillness from which on one part has ended
  * @param wanted by what it is divided where music could tell
  * @returns parts with a second before and after them where there is room; common practice, no published source
@@ -100,12 +100,12 @@ export function partsIn(
   const count = Math.max(1, Math.round(end * perSecond));
   const standing = within(count, stands);
   const locked = standing.filter(Boolean).length >= count / 2;
-  const still = locked ? without(standing, false, carried * perSecond) : standing.fill(true);
+  const stays = locked ? without(standing, false, carried * perSecond) : standing.fill(true);
   const music = levels && playing(levels, count, pause);
   const plays = wanted === 'sound' ? music : null;
   const pauses = actionIn(moved, times).still.filter(({ from, until }) => until - from >= pause);
   const acts = plays ?? within(count, pauses).map((rests) => !rests);
-  const runs = runsOf(acts.map((is, at) => is && still[at])).filter(
+  const runs = runsOf(acts.map((is, at) => is && stays[at])).filter(
     ({ value, from, until }) => value && until - from >= shortest * perSecond,
   );
   const parts = runs.map(({ from, until }, index): Stretch => {
@@ -114,14 +114,14 @@ export function partsIn(
     let [first, last] = [from, until];
     while (
       first > 0 &&
-      still[first - 1] &&
+      stays[first - 1] &&
       from - first < handle * perSecond &&
       2 * (first - 1) >= before + from
     )
       first--;
     while (
       last < count &&
-      still[last] &&
+      stays[last] &&
       last - until < handle * perSecond &&
       2 * (last + 1) <= after + until
     )
@@ -132,6 +132,6 @@ export function partsIn(
     parts,
     by: plays ? 'sound' : 'movement',
     hasMusic: music !== null,
-    moves: runsOf(still).filter(({ value }) => !value).length,
+    moves: runsOf(stays).filter(({ value }) => !value).length,
   };
 }
