@@ -1,7 +1,7 @@
 'use client';
 import { useMemo, useRef, useState } from 'react';
 import type { Stretch } from '@/core/footage/action';
-import type { PartsBy } from '@/core/footage/parts';
+import { perSecond, type PartsBy } from '@/core/footage/parts';
 import type { Take } from '@/core/model/records';
 import { readClock } from '@/core/read-number';
 import { formatClock } from '@/core/time/timecode';
@@ -63,12 +63,12 @@ function chartOf({ times, moved, levels }: Long, parts: readonly Stretch[]): Cha
     const most = Math.max(1e-6, ...points.map(([, value]) => value));
     return points.map(([at, value]) => [at, value / most] as const);
   };
-  const tenths = Float64Array.from(levels ?? [], (_, at) => at / 10);
+  const heardAt = Float64Array.from(levels ?? [], (_, at) => at / perSecond);
   return {
     label: 'How much moves in it, and how loud it is. A press goes to the part.',
     curves: [
       { name: 'Moves', dye: '--woad', points: share(thinned(times, moved)) },
-      ...(levels ? [{ name: 'Loud', dye: '--madder', points: share(thinned(tenths, levels)) }] : []),
+      ...(levels ? [{ name: 'Loud', dye: '--madder', points: share(thinned(heardAt, levels)) }] : []),
     ],
     across: formatClock,
     down: (value) => `${Math.round(100 * value)} %`,

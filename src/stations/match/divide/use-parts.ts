@@ -22,12 +22,17 @@ function useLevels(take: Take): Heard {
     const media = openMedia();
     let here = true;
     void attempt(async () => {
-      const row = await store.originals.get(take.media);
-      const tell = callback((share: number) => here && setHeard({ levels: null, share }));
-      const levels = row ? await media.orEnded(media.api.levelsOf(row.blob, tell)) : null;
-      if (here) setHeard({ levels, share: null });
-      here = false;
-      media.end();
+      let levels: Float32Array | null = null;
+      try {
+        const row = await store.originals.get(take.media);
+        const tell = callback((share: number) => here && setHeard({ levels: null, share }));
+        levels = row ? await media.orEnded(media.api.levelsOf(row.blob, tell)) : null;
+      } finally {
+        // A take that cannot be listened to is divided by what moves.
+        if (here) setHeard({ levels, share: null });
+        here = false;
+        media.end();
+      }
     });
     return () => {
       here = false;
@@ -73,10 +78,13 @@ export function usePicturesAt(take: Take, times: Float64Array | null, seconds: r
     if (!times || wanted.length === 0) return;
     const media = openMedia();
     void attempt(async () => {
-      const row = await store.proxies.get(take.media);
-      const sheet = row && (await media.orEnded(media.api.sheetAt(row.blob, times, wanted, 16)));
-      if (sheet) setFound(sheet);
-      media.end();
+      try {
+        const row = await store.proxies.get(take.media);
+        const sheet = row && (await media.orEnded(media.api.sheetAt(row.blob, times, wanted, 16)));
+        if (sheet) setFound(sheet);
+      } finally {
+        media.end();
+      }
     });
     return () => media.end();
   }, [store, attempt, take.media, times, key]);
