@@ -27,8 +27,19 @@ describe('a take that was filmed to the song', () => {
       ...['-map', '0:v', '-map', '[out]', '-c:v', 'copy', '-c:a', 'aac', '-b:a', '96k', '-shortest'],
       file('left 2.mp4'),
     );
+    // A fourth to twice its speed by a player that keeps the pitch.
+    ffmpeg(
+      ...['-i', demo('bench-right-2.mp4'), '-ss', '12', '-t', '15.8', '-i', demo('left-hand-thread.opus')],
+      ...['-f', 'lavfi', '-i', 'anoisesrc=d=7.9:c=pink:seed=5', '-filter_complex'],
+      room.replace('[1:a]', '[1:a]atempo=2,'),
+      ...['-map', '0:v', '-map', '[out]', '-c:v', 'copy', '-c:a', 'aac', '-b:a', '96k', '-shortest'],
+      file('right 2.mp4'),
+    );
     const bench = await open({ seed: songFilm(), keep: ['proxies'], at: 'station=match' });
-    await bench.bringIn(demo('bench-plate-start.mp4'), ...[...Object.keys(begins), 'left 2.mp4'].map(file));
+    await bench.bringIn(
+      demo('bench-plate-start.mp4'),
+      ...[...Object.keys(begins), 'left 2.mp4', 'right 2.mp4'].map(file),
+    );
     await bench.page.locator('[data-take="Right 1"] img').waitFor();
     await bench.settled();
     await bench.page.locator('[data-pair="Left 1 with Right 1"]').click();
@@ -56,5 +67,7 @@ describe('a take that was filmed to the song', () => {
     }
     await bench.choose('Take for the left', 'Left 2');
     await bench.finding('playback.faster').filter({ hasText: 'at 250 % of its speed' }).waitFor();
+    await bench.choose('Take for the right', 'Right 2');
+    await bench.finding('playback.faster').filter({ hasText: 'at 200 % of its speed' }).waitFor();
   });
 });

@@ -51,7 +51,7 @@ export type MeasureValue =
   | { method: 'pictures'; pictures: TakePictures; poster: Blob; complete: boolean }
   | FoundValue
   | { method: 'comparison'; comparison: Comparison }
-  | { method: 'playback'; playback: Alignment }
+  | { method: 'playback'; playback: Alignment; beep: number | null }
   | { method: 'bodies'; bodies: Bodies }
   | { method: 'joins'; asked: AskedJoins; found: JoinsFound; sheet: ShotSheet; pictures: Blob }
   | { method: 'apart'; apart: Apart; sheet: ShotSheet; pictures: Blob }

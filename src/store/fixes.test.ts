@@ -270,7 +270,7 @@ const cases: Record<string, Case> = {
       const playback = { offset: -0.5, drift: 0, confidence: 0.9 };
       const { takes } = await film.read();
       const one = takes.find(({ id }) => id === 'one') as Take;
-      await film.keep(playbackKey(one, 'song'), one.media, { method: 'playback', playback });
+      await film.keep(playbackKey(one, 'song'), one.media, { method: 'playback', playback, beep: null });
     },
     code: 'playback.off',
     command: 'layOnSong',

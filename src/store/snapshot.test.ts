@@ -3,13 +3,13 @@ import fc from 'fast-check';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { partKey, takeParts } from '@/core/footage/take-parts';
 import { createMoment, setMoment } from './commands/moments';
-import { setProject } from './commands/projects';
+import { newRecord, setProject } from './commands/projects';
 import { change, redo, undo } from './change';
 import { Store } from './db';
 import { findingsOf } from './findings';
 import { materialOf, pictureOf } from './material';
 import { planOf } from './plan';
-import { readSnapshot } from './snapshot';
+import { playbackKey, playbackOf, readSnapshot } from './snapshot';
 import { TestFilm } from './__tests__/film';
 
 let film: TestFilm;
@@ -23,6 +23,39 @@ beforeEach(async () => {
   await film.compared('two');
 });
 const rename = (name: string) => setMoment(film.store, film.project, moment, 'Name', { name });
+
+describe('where a take lies on the song', () => {
+  const confidences = { heard: 0.9, doubted: 0.2 };
+  /** By what is known of the take `one`, in which the slate beeped at its second 4 or did not. */
+  async function laid(confidence: number, beep: number | null, logged: boolean) {
+    const [one] = (await film.read()).takes.filter(({ id }) => id === 'one');
+    const playback = { offset: 3, drift: 0, confidence };
+    await film.keep(playbackKey(one, 'song'), one.media, { method: 'playback', playback, beep });
+    const log = {
+      ...newRecord(film.project, 'line'),
+      ...{ kind: 'log' as const, setup: 'table', shot: 'table/left', number: 1, started: 0, length: 9 },
+      ...{ rating: null, tags: {}, variation: '', notes: '', take: 'one', seen: [] },
+      passage: { at: 0, from: 8, speed: 2 },
+    };
+    if (logged) await change(film.store, film.project, 'Log', [{ create: log }]);
+    return playbackOf(await film.read(), one);
+  }
+
+  it('is told by the beep of its slate where nothing is heard, and it was logged with one', async () => {
+    // Beat 8 of 120 a minute lies at second 4. Twice as fast, four counts of two beats each last two seconds, and begin one after the beep.
+    const found = await laid(confidences.doubted, 4, true);
+    expect(found).toEqual({ offset: 4 - 2 * (4 + 3), drift: 0, confidence: 1, speed: 2, by: 'beep' });
+  });
+
+  it('is what is heard otherwise', async () => {
+    expect(await laid(confidences.heard, 4, true)).toMatchObject({ offset: 3, confidence: 0.9 });
+    expect(await laid(confidences.doubted, null, true)).toMatchObject({ offset: 3, confidence: 0.2 });
+  });
+
+  it('is not told by a beep that nobody logged', async () => {
+    expect(await laid(confidences.doubted, 4, false)).toMatchObject({ offset: 3, confidence: 0.2 });
+  });
+});
 
 describe('snapshots', () => {
   it('hold the same objects for what has not changed, and others for what has', async () => {

@@ -1,3 +1,4 @@
+import { allowed } from '@/core/finding/allowed';
 import type { Alignment } from '@/core/footage/align-sound';
 import type { Apart, ShotSheet } from '@/core/footage/cuts/shots';
 import { partKey, type TakeSource } from '@/core/footage/take-parts';
@@ -5,6 +6,7 @@ import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures
 import type { Project, Take } from '@/core/model/records';
 import type { Bodies } from '@/core/people/bodies';
 import { rememberedWith, sharedList } from '@/core/remember';
+import { alignmentBySlate, slateTimeline } from '@/core/shoot/slate';
 import { songPartKey, songParts } from '@/core/song/parts';
 import type { BeatTrack } from '@/core/song/track';
 import type { Ruler } from '@/core/recipes/recipe';
@@ -127,15 +129,23 @@ export function bodiesIn({ measures }: Pick<Snapshot, 'measures'>, take: Take | 
 
 /** The key of where a song is heard in a take. @param song its sound */
 export const playbackKey = (take: TakeSource, song: string) =>
-  `playback-2(${take.media},${songPartKey('sound', song)})`;
+  `playback-3(${take.media},${songPartKey('sound', song)})`;
 
-/** Where the project's song is heard in a take; null where that is not known, or nobody can hear it. */
+/**
+ * Where the project's song lies in a take: as it is heard, else as the slate's beep says that was logged with it; null
+ * where neither is known.
+ */
 export function playbackOf(
-  { measures, song }: Pick<Snapshot, 'measures' | 'song'>,
+  { measures, song, logs, project }: Pick<Snapshot, 'measures' | 'song' | 'logs' | 'project'>,
   take: Take | null,
 ): Alignment | null {
   const value = take && song?.media ? measures.get(playbackKey(take, song.media))?.value : null;
-  return value?.method === 'playback' ? value.playback : null;
+  if (value?.method !== 'playback') return null;
+  const { playback, beep } = value;
+  const passage = logs.find((log) => log.take === take?.id)?.passage;
+  if (playback.confidence >= allowed.heard || beep === null || !passage || !song?.grid) return playback;
+  const { from, speed } = passage;
+  return alignmentBySlate(slateTimeline(song.grid, { from, until: from + 1 }, speed, project.rate), beep);
 }
 
 /** Everything that is measured of a song. */

@@ -85,13 +85,13 @@ export const findPlayback: Doing<'playback'> = async (job, api) => {
   const wav = await store.proxies.get(need.song);
   if (!wav)
     return refuse('absent', 'The song’s sound is no longer in this browser. Bring the song in again.');
-  const playback = await api.findPlayback(
+  const heard = await api.findPlayback(
     await original(store, need.take.media),
     wav.blob,
     plannedSpeeds(snapshot, need.take),
     progress,
   );
-  await keep(job, need.take.media, [{ key: need.key, value: { method: 'playback', playback } }]);
+  await keep(job, need.take.media, [{ key: need.key, value: { method: 'playback', ...heard } }]);
 };
 
 export const findRest: Doing<'again'> = async ({ store, snapshot, need, progress }, api) => {

@@ -1,5 +1,6 @@
 import { allowed } from '../finding/allowed';
 import { Resampler } from '../song/resample';
+import { alignKept } from './align-kept';
 import { alignSound, forRough, roughly, type Alignment } from './align-sound';
 
 /** how many times as fast songs are played on sets, for footage that will be slowed by as much. Common practice, no published source */
@@ -17,10 +18,45 @@ function played(sound: Float32Array, sampleRate: number, speed: number): Float32
   return out;
 }
 
+/** Where it lies where the pitch rose with the speed; null where it is heard at none of some speeds. */
+function alignRisen(
+  reference: Float32Array,
+  other: Float32Array,
+  sampleRate: number,
+  speeds: readonly number[],
+): Alignment | null {
+  const song = forRough(reference, sampleRate);
+  const take = forRough(other, sampleRate);
+  let best: { speed: number; height: number } | null = null;
+  for (const speed of speeds) {
+    const found = roughly({ data: played(song.data, song.rate, speed), rate: song.rate }, take, mostPieces);
+    if (found && (!best || found.height > best.height)) best = { speed, height: found.height };
+  }
+  if (!best) return null;
+  const { speed } = best;
+  const { offset, drift, confidence } = alignSound(played(reference, sampleRate, speed), other, sampleRate);
+  return { offset: speed * offset, drift, confidence, speed };
+}
+
+/** Where it lies where the pitch was kept; null where it is heard at none of some speeds. */
+function alignByLoudness(
+  reference: Float32Array,
+  other: Float32Array,
+  sampleRate: number,
+  speeds: readonly number[],
+): Alignment | null {
+  let best: Alignment | null = null;
+  for (const speed of speeds) {
+    const found = alignKept(reference, other, sampleRate, speed);
+    if (found.confidence === 1) return found;
+    if (found.confidence > (best?.confidence ?? 0)) best = found;
+  }
+  return best;
+}
+
 /**
  * Where a take's sound lies on the song that was playing while it was filmed, also where that was played faster or
- * slower with its pitch. One whose pitch was kept at another speed is not found: players keep it each in its own way, by
- * pieces that they shift to and fro.
+ * slower, with its pitch or without.
  * @param reference the song, mono, -1..1
  * @param other the take's sound, at the same rate
  * @param planned speeds that are looked for first
@@ -35,15 +71,13 @@ export function alignPlayed(
 ): Alignment {
   const asIs = alignSound(reference, other, sampleRate);
   if (asIs.confidence >= allowed.heard || !other.some((value) => value !== 0)) return asIs;
-  const song = forRough(reference, sampleRate);
-  const take = forRough(other, sampleRate);
-  let best: { speed: number; height: number } | null = null;
-  for (const speed of new Set([...planned, ...usualSpeeds].filter((one) => one !== 1))) {
-    const found = roughly({ data: played(song.data, song.rate, speed), rate: song.rate }, take, mostPieces);
-    if (found && (!best || found.height > best.height)) best = { speed, height: found.height };
-  }
-  if (!best) return asIs;
-  const { speed } = best;
-  const { offset, drift, confidence } = alignSound(played(reference, sampleRate, speed), other, sampleRate);
-  return confidence > asIs.confidence ? { offset: speed * offset, drift, confidence, speed } : asIs;
+  const speeds = [...new Set([...planned, ...usualSpeeds].filter((one) => one !== 1))];
+  const risen = alignRisen(reference, other, sampleRate, speeds);
+  if (risen && risen.confidence >= allowed.heard) return risen;
+  // What a codec or a room has left nothing of but its loudness is found by that at its own speed too.
+  const kept = alignByLoudness(reference, other, sampleRate, [...new Set([...planned, 1, ...speeds])]);
+  return [risen, kept].reduce<Alignment>(
+    (best, one) => (one && one.confidence > best.confidence ? one : best),
+    asIs,
+  );
 }

@@ -13,6 +13,8 @@ export type Alignment = {
   confidence: number;
   /** how many times as fast the reference was played where the other was recorded; left out for as fast as it is */
   speed?: number;
+  /** known from the slate's beep, not heard in itself */
+  by?: 'beep';
 };
 
 /** The second of the reference that a second of the other belongs to. */

@@ -90,13 +90,21 @@ describe('a take that was filmed to the song', () => {
   });
 
   it('is said in words with which way it is off', () => {
-    const say = (off: number) =>
-      sayFinding(look(moment(2), heard(shown - 2 + off))[0], { takes: { l: 'Take 4' }, grid: ruler.grid })
-        .text;
+    const say = (off: number, more: Partial<Alignment> = {}) =>
+      sayFinding(look(moment(2), heard(shown - 2 + off, more))[0], {
+        takes: { l: 'Take 4' },
+        grid: ruler.grid,
+      }).text;
     expect(say(0.25)).toMatch(
       /^The song that is heard in Take 4 runs .* ahead of the film’s where the left begins .* comes early/,
     );
     expect(say(-0.25)).toMatch(/behind the film’s .* comes late/);
     expect(say(0.004)).toMatch(/^The song is heard in Take 4, and its left runs with it/);
+    expect(say(0.25, { by: 'beep' })).toMatch(
+      /^The song that was played after the slate’s beep in Take 4 runs/,
+    );
+    expect(say(0.004, { by: 'beep' })).toMatch(
+      /^The song is not heard in Take 4, but the beep of its slate is/,
+    );
   });
 });

@@ -8,15 +8,22 @@ import { timeOfBeat } from '../time/grid';
 import type { Material } from './material';
 import type { Recipe, Ruler } from './recipe';
 
+const songIn = (take: string, facts: Record<string, unknown>): string =>
+  facts.by === 'beep'
+    ? `The song that was played after the slate’s beep in ${take}`
+    : `The song that is heard in ${take}`;
+
 const playbackTroubles = {
   'playback.on': ({ take, facts, measured }) =>
-    `The song is heard in ${take}, and its ${facts.slot} runs with it: ${measured} apart.`,
+    facts.by === 'beep'
+      ? `The song is not heard in ${take}, but the beep of its slate is: by that its ${facts.slot} runs with the song, ${measured} apart.`
+      : `The song is heard in ${take}, and its ${facts.slot} runs with it: ${measured} apart.`,
   'playback.off': ({ take, facts, measured, value, allowed }) =>
-    `The song that is heard in ${take} runs ${measured} ${value > 0 ? 'ahead of' : 'behind'} the film’s where the ${facts.slot} begins (allowed ${allowed}): what was done on a beat comes ${value > 0 ? 'early' : 'late'}, and lips are off. Lay it on the song, or leave it where another passage is meant.`,
+    `${songIn(take, facts)} runs ${measured} ${value > 0 ? 'ahead of' : 'behind'} the film’s where the ${facts.slot} begins (allowed ${allowed}): what was done on a beat comes ${value > 0 ? 'early' : 'late'}, and lips are off. Lay it on the song, or leave it where another passage is meant.`,
   'playback.faster': ({ take, facts, number, measured }) =>
-    `The song that is heard in ${take} was played at ${measured} of its speed, so that what is done to it is as much ${Number(facts.shows) < 100 ? 'faster' : 'slower'}. As the ${facts.slot} it runs as it was filmed, off the song: show it at ${number('shows', 0)} % in a speed ramp, or choose a take that was filmed to the song as it is.`,
+    `${songIn(take, facts)} was played at ${measured} of its speed, so that what is done to it is as much ${Number(facts.shows) < 100 ? 'faster' : 'slower'}. As the ${facts.slot} it runs as it was filmed, off the song: show it at ${number('shows', 0)} % in a speed ramp, or choose a take that was filmed to the song as it is.`,
   'playback.out': ({ take, facts, measured, value }) =>
-    `The song that is heard in ${take} runs ${measured} ${value > 0 ? 'ahead of' : 'behind'} the film’s where the ${facts.slot} begins, and the take does not reach the passage that the moment shows. Choose another take, or move the moment.`,
+    `${songIn(take, facts)} runs ${measured} ${value > 0 ? 'ahead of' : 'behind'} the film’s where the ${facts.slot} begins, and the take does not reach the passage that the moment shows. Choose another take, or move the moment.`,
 } satisfies Words;
 type PlaybackCode = keyof typeof playbackTroubles;
 export const playbackWords: Words = playbackTroubles;
@@ -40,7 +47,7 @@ export function examinePlayback(
     if (!chosen?.measure || !playback || playback.confidence < allowed.heard) return [];
     const { at } = fillOf(moment, key);
     const shown = timeOfBeat(grid, recipe.showsFrom(moment, key));
-    const { speed = 1 } = playback;
+    const { speed = 1, by = 'ear' } = playback;
     if (speed !== 1)
       return [
         {
@@ -48,7 +55,7 @@ export function examinePlayback(
           severity: 'watch',
           where: { moment: moment.id, take: chosen.take.id },
           measured: { value: speed, unit: 'speed' },
-          facts: { slot: title, shows: 100 / speed },
+          facts: { slot: title, shows: 100 / speed, by },
         },
       ];
     const ahead = onReference(playback, at) - shown;
@@ -56,7 +63,7 @@ export function examinePlayback(
       where: { moment: moment.id, take: chosen.take.id },
       measured: { value: ahead, unit: 'seconds' as const },
       allowed: { value: allowed.playback, unit: 'seconds' as const },
-      facts: { slot: title },
+      facts: { slot: title, by },
     };
     if (Math.abs(ahead) <= allowed.playback) return [{ ...found, code: 'playback.on', severity: 'fine' }];
     const should = at - ahead;

@@ -1,3 +1,4 @@
+import type { Alignment } from '../footage/align-sound';
 import { countIn, type Click } from '../song/click';
 import { nextBar, timeOfBeat, type BeatGrid } from '../time/grid';
 import { frameOfTime, type Rate } from '../time/rate';
@@ -50,6 +51,15 @@ export function slateTimeline(
     frames: frameOfTime(capture, song - hold),
   };
 }
+
+/** Where a take in which the slate beeped lies on the song, though nothing else of it is heard. @param beep second of the take */
+export const alignmentBySlate = ({ song, sync, from, speed }: SlateTimeline, beep: number): Alignment => ({
+  offset: from - speed * (beep + song - sync),
+  drift: 0,
+  confidence: 1,
+  ...(speed === 1 ? {} : { speed }),
+  by: 'beep',
+});
 
 /** Time of the song at a time of the slate; below `from` during the count. */
 export const songTimeAt = ({ song, from, speed }: SlateTimeline, seconds: number): number =>

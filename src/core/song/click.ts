@@ -49,10 +49,13 @@ export function soundOfClicks(clicks: readonly Click[], frames: number, sampleRa
   return out;
 }
 
-/** Lays a beep for lining up into sound: 1000 Hz, as long as a picture at 24 a second, beginning on its sample. */
+/** Hertz of a beep for lining up, and its seconds: a picture at 24 a second. Common practice, no published source. */
+export const [beepPitch, beepLength] = [1000, 1 / 24];
+
+/** Lays a beep for lining up into sound, beginning on its sample. */
 export function layBeep(sound: Float32Array, time: number, sampleRate: number): void {
   const from = Math.round(time * sampleRate);
-  const length = Math.min(sound.length - from, Math.round(sampleRate / 24));
+  const length = Math.min(sound.length - from, Math.round(sampleRate * beepLength));
   for (let at = 0; at < length; at++)
-    sound[from + at] = 0.8 * Math.sin((2 * Math.PI * 1000 * at) / sampleRate);
+    sound[from + at] = 0.8 * Math.sin((2 * Math.PI * beepPitch * at) / sampleRate);
 }
