@@ -1,4 +1,5 @@
 import type { Alignment } from '@/core/footage/align-sound';
+import type { FieldRecording } from '@/core/footage/field-recorder';
 import type { Apart, ShotSheet } from '@/core/footage/cuts/shots';
 import type { JoinsFound, JoinsWanted } from '@/core/footage/found-joins';
 import type { Answer } from '@/core/footage/task';
@@ -55,6 +56,7 @@ export type MeasureValue =
   | { method: 'bodies'; bodies: Bodies }
   | { method: 'joins'; asked: AskedJoins; found: JoinsFound; sheet: ShotSheet; pictures: Blob }
   | { method: 'apart'; apart: Apart; sheet: ShotSheet; pictures: Blob }
+  | { method: 'recording'; recording: FieldRecording }
   | { method: 'sound'; sound: SongSound }
   | { method: 'beats'; beats: BeatTrack }
   | { method: 'sections'; form: SongSections }

@@ -6,6 +6,7 @@ import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures
 import type { Project, Take } from '@/core/model/records';
 import type { Bodies } from '@/core/people/bodies';
 import { rememberedWith, sharedList } from '@/core/remember';
+import type { FieldRecording } from '@/core/footage/field-recorder';
 import { alignmentBySlate, slateTimeline } from '@/core/shoot/slate';
 import { songPartKey, songParts } from '@/core/song/parts';
 import type { BeatTrack } from '@/core/song/track';
@@ -147,6 +148,16 @@ export function playbackOf(
   const { from, speed } = passage;
   return alignmentBySlate(slateTimeline(song.grid, { from, until: from + 1 }, speed, project.rate), beep);
 }
+
+/** The key of what a recorder beside the camera has heard. @param file it is known by its name and size again */
+export const recordingKey = (project: string, { name, size }: { name: string; size: number }) =>
+  `recording-1:${project}:${size}:${name}`;
+
+/** What recorders beside the camera have heard, by their keys. */
+export const recordingsOf = ({ measures }: Pick<Snapshot, 'measures'>): [string, FieldRecording][] =>
+  [...measures.values()].flatMap(({ key, value }) =>
+    value.method === 'recording' ? [[key, value.recording] as [string, FieldRecording]] : [],
+  );
 
 /** Everything that is measured of a song. */
 export type HeardSong = { song: SongMeasure; beats: BeatTrack };

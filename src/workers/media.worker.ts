@@ -7,6 +7,7 @@ import { cutPart } from '@/media/cut-part';
 import { levelsOf } from '@/media/levels';
 import { findBeatsAgain, measureSong, takeEvents } from '@/media/measure-song';
 import { filmOfStill } from '@/media/film-of-still';
+import { cutForTakes, layOnRecording } from '@/media/field-recorder';
 import { findJoins, joinInMotion } from '@/media/find-joins';
 import type { Source } from '@/media/footage';
 import { findBodies } from '@/media/find-bodies';
@@ -38,6 +39,8 @@ const api = plainErrors({
   cutPart,
   takeEvents,
   findPlayback,
+  layOnRecording,
+  cutForTakes,
   findBodies: (film: Blob, times: Float64Array, onProgress: Progress) =>
     findBodies(film, times, peopleBeside.find, onProgress),
   compareTake,

@@ -20,6 +20,7 @@ import { goTo, useWhere } from '@/ui/where';
 import { Empty, Part, Station } from '../station';
 import { Cuts } from './cuts/cuts';
 import { Divide } from './divide/divide';
+import { Recordings } from './field-recorder/recordings';
 import { Crossing, sayShift } from './crossing';
 import { PairCurves, type Pair } from './pair-side';
 import { PairPicture } from './pair-picture';
@@ -31,11 +32,12 @@ import { TakenApart } from './taken-apart';
 
 const question = 'Which takes belong together?';
 
-type PartName = 'pairs' | 'takes' | 'cuts';
+type PartName = 'pairs' | 'takes' | 'cuts' | 'recorder';
 const matchParts: { id: PartName; text: string }[] = [
   { id: 'pairs', text: 'Pairs' },
   { id: 'takes', text: 'All takes' },
   { id: 'cuts', text: 'Cuts' },
+  { id: 'recorder', text: 'Recorder' },
 ];
 
 /** The parts of this station, with the one that is shown. */
@@ -95,6 +97,8 @@ export function MatchStation() {
   }
   if (some && part === 'takes') return <AllTakes question={question} parts={partsShown('takes', go)} />;
   if (some && part === 'cuts') return <Cuts question={question} parts={partsShown('cuts', go)} />;
+  if (some && part === 'recorder')
+    return <Recordings question={question} parts={partsShown('recorder', go)} />;
   if (builtMoment && recipe && !pairedSlots(recipe)) return <NoPairs moment={builtMoment} recipe={recipe} />;
   return <PairBoard key={projectId} />;
 }
