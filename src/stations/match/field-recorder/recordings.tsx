@@ -127,7 +127,12 @@ function OneRecording({
         {recording.name} <span className="num font-normal text-ink2">{formatClock(recording.seconds)}</span>
       </h2>
       <p className="max-w-[68ch] text-[15px]">{saidOf(recording, laid.length, unheard)}</p>
-      {laid.length > 0 && <WhereTheyLie laid={laid} />}
+      {laid.length > 0 && (
+        <>
+          <Line seconds={recording.seconds} laid={laid} />
+          <WhereTheyLie laid={laid} />
+        </>
+      )}
       <div className="flex flex-wrap gap-2">
         {laid.length > 0 && (
           <button type="button" className="knob main" onClick={onSave} disabled={busy}>
@@ -149,17 +154,52 @@ function OneRecording({
   );
 }
 
+const whyUnheard = 'either it did not run then, or one of both has heard too little';
+
 /** What a recording has heard, in words. */
 function saidOf({ heard }: FieldRecording, laid: number, unheard: readonly { name: string }[]): string {
-  const rest =
-    unheard.length > 0
-      ? ` Not heard in it: ${names(unheard)}. Either it did not run then, or one of both has heard too little.`
-      : '';
   if (laid === 0)
     return Object.keys(heard).length === 0
       ? 'No take was held against it.'
-      : `No take is heard in it.${rest}`;
+      : `No take is heard in it: ${whyUnheard}.`;
+  const rest = unheard.length > 0 ? ` Not heard in it: ${names(unheard)}; ${whyUnheard}.` : '';
   return `What it heard lies under ${laid === 1 ? 'one take' : `${laid} takes`}: each sound that is saved begins with its take’s first picture and keeps to its clock.${rest}`;
+}
+
+/** CSS pixels of a take's height on the line */
+const tall = 28;
+
+/** The whole recording from left to right, with the takes where they lie on it; those of other cameras above one another. */
+function Line({ seconds, laid }: Pick<Heard, 'laid'> & { seconds: number }) {
+  const media = useData((data) => data.snapshot.media);
+  const share = (at: number) => `${(100 * at) / seconds}%`;
+  const ends: number[] = [];
+  const rows = [...laid]
+    .sort((one, other) => one.alignment.offset - other.alignment.offset)
+    .map(({ take, alignment: { offset } }) => {
+      const lasts = media.get(take.media)?.probe?.duration ?? 0;
+      const free = ends.findIndex((end) => end <= offset);
+      const row = free < 0 ? ends.length : free;
+      ends[row] = offset + lasts;
+      return { take, offset, lasts, row };
+    });
+  return (
+    <div
+      aria-hidden
+      className="relative overflow-hidden border-b-2 border-dotted border-ink2"
+      style={{ height: ends.length * (tall + 2) + 8 }}
+    >
+      {rows.map(({ take, offset, lasts, row }) => (
+        <span
+          key={take.id}
+          className="absolute overflow-hidden border-l-2 border-woad bg-sunk px-1.5 text-[12px] leading-7 whitespace-nowrap"
+          style={{ left: share(offset), width: share(lasts), height: tall, bottom: row * (tall + 2) }}
+        >
+          {take.name}
+        </span>
+      ))}
+    </div>
+  );
 }
 
 /** Where each take lies. */
@@ -178,11 +218,11 @@ function WhereTheyLie({ laid }: Pick<Heard, 'laid'>) {
         <tbody>
           {laid.map(({ take, alignment }) => (
             <tr key={take.id}>
-              <th scope="row" className="text-left font-normal">
-                {take.name}
-              </th>
-              <td className="num">{alignment.offset.toFixed(4)} s</td>
-              <td>{sayClock(alignment, media.get(take.media)?.probe?.duration ?? 0)}</td>
+              <td className="font-sans">{take.name}</td>
+              <td className="num whitespace-nowrap">{alignment.offset.toFixed(4)} s</td>
+              <td className="font-sans !whitespace-normal">
+                {sayClock(alignment, media.get(take.media)?.probe?.duration ?? 0)}
+              </td>
             </tr>
           ))}
         </tbody>
