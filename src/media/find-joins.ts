@@ -2,7 +2,7 @@ import { refuse } from '@/core/error';
 import { allowed } from '@/core/finding/allowed';
 import { filledIn, leastFilled } from '@/core/footage/filled';
 import {
-  joinParts,
+  partWanted,
   type FoundJoin,
   type JoinPlace,
   type JoinsFound,
@@ -82,9 +82,10 @@ const pansAt = (one: readonly Gray[], other: readonly Gray[], { a, b }: Join): F
  */
 export async function findJoins(
   sources: readonly [Source, Source],
-  { over, part, at, spans }: JoinsWanted,
+  wanted: JoinsWanted,
   onProgress: Progress,
 ): Promise<FoundJoins> {
+  const { over, at, spans } = wanted;
   const [one, other] = sources;
   const footage = footageOf(sources);
   try {
@@ -106,7 +107,7 @@ export async function findJoins(
         'shapes-differ',
         'These two takes have different shapes. Choose two of one shape, or cut one of them to the other’s and bring it in again.',
       );
-    const { x, y, width: wide, height: tall } = joinParts[part];
+    const { x, y, width: wide, height: tall } = partWanted(wanted);
     const region = { x: x * width, y: y * height, width: wide * width, height: tall * height };
     const filled = [first, second].map(filledIn);
     const mostFilled: FoundJoins['mostFilled'] = [mostOf(filled[0], step), mostOf(filled[1], step)];

@@ -14,6 +14,7 @@ import { findBodies } from '@/media/find-bodies';
 import { findPlayback } from '@/media/find-playback';
 import { measureTake, type Progress } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
+import { motionIn } from '@/media/region-motion';
 import { packBundle, unpackBundle } from '@/media/bundle-zip';
 import { sheetAt } from '@/media/picture-sheet';
 import { platePictures, quickCheck } from '@/media/quick-check';
@@ -39,6 +40,7 @@ const api = plainErrors({
   cutPart,
   takeEvents,
   findPlayback,
+  motionIn,
   layOnRecording,
   cutForTakes,
   findBodies: (film: Blob, times: Float64Array, onProgress: Progress) =>

@@ -1,3 +1,4 @@
+import type { Region } from '../geometry/region';
 import type { Join } from './joins';
 import type { Pan } from './pan';
 
@@ -9,8 +10,9 @@ export const joinParts = {
   middle: { text: 'its middle', x: 0.25, y: 0.25, width: 0.5, height: 0.5 },
   upper: { text: 'its upper half', x: 0, y: 0, width: 1, height: 0.5 },
   lower: { text: 'its lower half', x: 0, y: 0.5, width: 1, height: 0.5 },
-} as const;
-export type JoinPart = keyof typeof joinParts;
+} as const satisfies Record<string, Region & { text: string }>;
+/** One of them, or one that is drawn. */
+export type JoinPart = keyof typeof joinParts | 'drawn';
 
 /** Where joins are looked for: in all of both takes, or only where they move, or where something covers their pictures. */
 export const joinPlaces = {
@@ -32,7 +34,13 @@ export type JoinsWanted = {
   part: JoinPart;
   at: JoinPlace;
   spans?: readonly [first: JoinSpan, second: JoinSpan];
+  /** the part that was drawn */
+  region?: Region;
 };
+
+/** The part of the picture that has to match; all of it where one is to be drawn and none was. */
+export const partWanted = ({ part, region }: JoinsWanted): Region =>
+  part === 'drawn' ? (region ?? joinParts.whole) : joinParts[part];
 
 /** What was found, but for its pictures: the joins, of how many pictures one was looked at first, and which are covered most. */
 export type JoinsFound = {

@@ -50,6 +50,18 @@ export function cropImage(image: RgbaImage, box: Bounds): { image: RgbaImage; co
   };
 }
 
+/** The light of a picture within bounds that lie inside it. */
+export function cutGray(
+  { width, data }: GrayImage,
+  { left, top, right, bottom }: Bounds,
+): GrayImage & { data: Uint8Array } {
+  const out = new Uint8Array((right - left) * (bottom - top));
+  for (let row = top; row < bottom; row++)
+    for (let column = left; column < right; column++)
+      out[(row - top) * (right - left) + column - left] = data[row * width + column];
+  return { width: right - left, height: bottom - top, data: out };
+}
+
 /** The pixels of a picture within bounds that lie inside it. */
 export function cutImage(image: RgbaImage, { left, top, right, bottom }: Bounds): RgbaImage {
   const [width, height] = [right - left, bottom - top];

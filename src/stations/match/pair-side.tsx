@@ -1,6 +1,7 @@
 'use client';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
+import { usualRegion, type Region } from '@/core/geometry/region';
 import { partKey } from '@/core/footage/take-parts';
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf } from '@/core/model/slots';
@@ -9,7 +10,11 @@ import type { Slot } from '@/core/recipes/slots';
 import { barAndBeat, barStart, beatOfTime, nextBar, timeOfBeat, type BeatGrid } from '@/core/time/grid';
 import { comparisonOf, takeMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
+import { LiveChoice } from '@/ui/live-choice';
+import { Progress } from '@/ui/progress';
 import { CameraCurve, LightCurve, MovementCurve, type MovedTake } from './pair-curves';
+import { RegionPad } from './region-pad';
+import { usePartMotion } from './use-part-motion';
 import { plateHere } from './verdict';
 
 /** A take of each of two slots. */
@@ -51,7 +56,19 @@ export function PairCurves({
     () => [songOver(grid, moment, first, firstSlot), songOver(grid, moment, second, secondSlot)],
     [grid, moment, first, second, firstSlot, secondSlot],
   );
-  const moved = useMoved(pair, songs);
+  const whole = useMoved(pair, songs);
+  const [region, setRegion] = useState<Region | null>(null);
+  const part = usePartMotion(first, second, region);
+  const moved = useMemo(
+    () =>
+      region === null
+        ? whole
+        : [first, second].flatMap(({ name }, index): MovedTake[] => {
+            const found = part.found[index];
+            return found ? [{ name, dye: dyes[index], song: songs[index], ...found }] : [];
+          }),
+    [region, whole, part, first, second, songs],
+  );
   const last = Math.max(0, ...takes.map((take) => take.last));
   const bars = useBars(songs[0], last);
   if (takes.length === 0) return null;
@@ -61,10 +78,23 @@ export function PairCurves({
       <CameraCurve takes={takes} width={snapshot.project.width} onPick={onPick} />
       <h3 className="mt-2 font-semibold">How bright they stayed</h3>
       <LightCurve takes={takes} onPick={onPick} />
-      {moved.length > 0 && (
+      {whole.length > 0 && (
         <>
-          <h3 className="mt-2 font-semibold">How much moves</h3>
-          <MovementCurve takes={moved} beats={bars} onPick={onPick} />
+          <h3 className="mt-2 font-semibold">
+            How much moves in{' '}
+            <LiveChoice
+              label="In which part of the picture"
+              value={region ? 'part' : 'all'}
+              options={[
+                { value: 'all', text: 'all of the picture' },
+                { value: 'part', text: 'a part that I draw' },
+              ]}
+              onChange={(value) => setRegion(value === 'part' ? usualRegion : null)}
+            />
+          </h3>
+          {region && <RegionPad take={first} region={region} onChange={setRegion} />}
+          {part.share !== null && <Progress label="Looking at this part" share={part.share} />}
+          {moved.length > 0 && <MovementCurve takes={moved} beats={bars} onPick={onPick} />}
         </>
       )}
     </div>

@@ -8,6 +8,7 @@ import {
   type JoinSpan,
   type JoinsWanted,
 } from '@/core/footage/found-joins';
+import { usualRegion, type Region } from '@/core/geometry/region';
 import type { Take } from '@/core/model/records';
 import { plateSlot } from '@/core/model/slots';
 import { takeMeasure } from '@/store/snapshot';
@@ -16,18 +17,22 @@ import { LiveChoice } from '@/ui/live-choice';
 import { LiveNumber } from '@/ui/live-number';
 import { Progress } from '@/ui/progress';
 import { Empty, Station, type Parts } from '../../station';
+import { RegionPad } from '../region-pad';
 import { FoundCuts } from './found-cuts';
 import { useJoins, type Asked } from './use-joins';
 
 /** frames over which one take dissolves into another at the most */
 const mostOver = 48;
 
-type How = { dissolves: boolean; frames: number; part: JoinPart; at: JoinPlace };
-const usual: How = { dissolves: false, frames: 8, part: 'whole', at: 'any' };
+type How = { dissolves: boolean; frames: number; part: JoinPart; region: Region; at: JoinPlace };
+const usual: How = {
+  ...{ dissolves: false, frames: 8 },
+  ...{ part: 'whole', region: usualRegion, at: 'any' },
+};
 /** How joins were asked for that were found before. */
-const howAsked = ({ over, part, at }: JoinsWanted): How => ({
+const howAsked = ({ over, part, region, at }: JoinsWanted): How => ({
   ...{ dissolves: over > 1, frames: over > 1 ? over : usual.frames },
-  ...{ part, at },
+  ...{ part, region: region ?? usual.region, at },
 });
 
 /** The seconds of one take that are looked at: as said, within what it has. */
@@ -124,6 +129,7 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
   });
   const wanted: JoinsWanted = {
     ...{ over: how.dissolves ? how.frames : 1, part: how.part, at: how.at },
+    ...(how.part === 'drawn' ? { region: how.region } : {}),
     ...(sides.every(({ span, end }) => isWhole(span, end))
       ? {}
       : { spans: [sides[0].span, sides[1].span] as const }),
@@ -188,7 +194,10 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
           <LiveChoice
             label="What has to match"
             value={how.part}
-            options={Object.entries(joinParts).map(([value, { text }]) => ({ value, text }))}
+            options={[
+              ...Object.entries(joinParts).map(([value, { text }]) => ({ value, text })),
+              { value: 'drawn', text: 'a part that I draw' },
+            ]}
             onChange={(part) => setHow({ ...how, part: part as JoinPart })}
           />{' '}
           matches and moves on as it did,{' '}
@@ -200,6 +209,9 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
           />
           {first.id === second.id && ', at least 8 frames further on'}.
         </p>
+        {how.part === 'drawn' && (
+          <RegionPad take={first} region={how.region} onChange={(region) => setHow({ ...how, region })} />
+        )}
         {share === null ? (
           !same && (
             <div>
