@@ -42,6 +42,9 @@ async function draw(bench: BenchPage, [x0, y0]: number[], [x1, y1]: number[]): P
   await mouse.move(box.x + 0.5 * (x0 + x1) * box.width, box.y + 0.5 * (y0 + y1) * box.height);
   await mouse.move(box.x + x1 * box.width, box.y + y1 * box.height);
   await mouse.up();
+  const drawn = await bench.page.getByTestId('region drawn').boundingBox();
+  expect((drawn?.x ?? 0) - box.x).toBeCloseTo(x0 * box.width, -1);
+  expect(drawn?.height).toBeCloseTo((y1 - y0) * box.height, -1);
 }
 
 const edge = (bench: BenchPage, name: string) => bench.number(`${name} edge of the part`).innerText();

@@ -80,7 +80,7 @@ export function PairCurves({
       <LightCurve takes={takes} onPick={onPick} />
       {whole.length > 0 && (
         <>
-          <h3 className="mt-2 font-semibold">
+          <h3 className="mt-2 leading-[2.2] font-semibold">
             How much moves in{' '}
             <LiveChoice
               label="In which part of the picture"

@@ -8,6 +8,7 @@ import { useData } from '@/ui/bench-context';
 import { LiveNumber } from '@/ui/live-number';
 import { Poster } from './swatch';
 
+const css = (value: number) => `${100 * value}%`;
 const share = (value: number) => `${Math.round(100 * value)} %`;
 
 /** A part of a take's picture, drawn on it from corner to corner, or said in numbers. */
@@ -71,12 +72,13 @@ export function RegionPad({
         </div>
         <span
           aria-hidden
+          data-testid="region drawn"
           className="pointer-events-none absolute outline-2 outline-offset-0 outline-raised outline-dashed"
           style={{
-            left: share(x),
-            top: share(y),
-            width: share(width),
-            height: share(height),
+            left: css(x),
+            top: css(y),
+            width: css(width),
+            height: css(height),
             boxShadow: '0 0 0 2000px rgb(0 0 0 / 0.45)',
           }}
         />
