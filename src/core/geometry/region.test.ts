@@ -19,7 +19,7 @@ describe('a part of a picture', () => {
         expect(Math.min(right - left, bottom - top)).toBeGreaterThanOrEqual(1);
       }),
     );
-    expect(regionBetween([0.5, 0.2], [0.25, 0.7])).toEqual({ x: 0.25, y: 0.2, width: 0.25, height: 0.5 });
+    expect(regionBetween([0.5, 0.25], [0.25, 0.75])).toEqual({ x: 0.25, y: 0.25, width: 0.25, height: 0.5 });
   });
 
   it('that has to match is the one that was drawn, where one was', () => {
