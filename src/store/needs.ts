@@ -5,12 +5,12 @@ import { filmSlot, noSlot, plateSlot } from '@/core/model/slots';
 import { remembered } from '@/core/remember';
 import { songPartKey, songParts, type SongPart } from '@/core/song/parts';
 import {
+  candidatesFor,
   isOverPlate,
   laysOverPlate,
-  pairedSlots,
+  pairsOf,
   recipeOf,
   slotsInUse,
-  usualRecipe,
 } from '@/core/recipes/built';
 import { renderKey } from './commands/renders';
 import { takeIn, worksOf, type KeyedWork } from './material';
@@ -140,13 +140,18 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
 /** The takes whose people are held against each other: those of paired slots, once their eyes count for a pair. */
 function lookedAt({ project, takes, built, measures }: Snapshot): Take[] {
   if (!((project.pairWeights?.eyes ?? usualWeights.eyes) > 0)) return [];
-  const kinds = built.length > 0 ? built.map(recipeOf) : [usualRecipe];
+  const pairs = (built.length > 0 ? built : [null]).map(pairsOf);
   const paired = new Set(
-    kinds.flatMap((recipe) => (recipe ? (pairedSlots(recipe) ?? []) : [])).map(({ key }) => key),
+    pairs.flatMap((pair) =>
+      pair?.by.includes('eyes')
+        ? [
+            ...candidatesFor(takes, pair.slots[0], pair.slots[1]),
+            ...candidatesFor(takes, pair.slots[1], pair.slots[0]),
+          ]
+        : [],
+    ),
   );
-  return takes.filter(
-    (take) => take.slot !== null && paired.has(take.slot) && measures.has(partKey('pictures', take)),
-  );
+  return takes.filter((take) => paired.has(take) && measures.has(partKey('pictures', take)));
 }
 
 /** What has to be known of two takes before they can be compared. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { rankPairs, usualWeights, type TakeMeasures } from './pairs';
+import { besideParts, rankPairs, usualWeights, type TakeMeasures } from './pairs';
 
 const grid = { width: 96, height: 54, every: 0.1 };
 
@@ -74,6 +74,27 @@ describe('pairs of takes', () => {
     );
   });
 
+  it('where one is to stand as the other did, are ranked by that, at the shift at which they do', () => {
+    const by = ['lock', 'light', 'pose'] as const;
+    // Both walk in and stop at one place, the one six tenths of a second later.
+    const walks = (late: number, place: number) =>
+      Array.from({ length: 40 }, (_, at) => Math.min(place, -10 + 3 * Math.max(0, at - late)));
+    const before = take('before', walks(0, 38));
+    const after = [take('there', walks(6, 38)), take('beside', walks(0, 46)), take('away', stays(80))];
+    const ranked = rankPairs([before], after, {}, by);
+    expect(ranked.map(({ b }) => b)).toEqual(['there', 'beside', 'away']);
+    expect(ranked[0].parts.pose).toBe(1);
+    expect(ranked[0].parts.overlap).toBe(0.5);
+    expect(ranked[1].parts.pose).toBeGreaterThan(0.1);
+    expect(ranked[2].parts.pose).toBe(0);
+    // Where they hold the pose only for an instant, it is found when.
+    const passes = (from: number, late: number, to: number) => [
+      ...[...stays(from, late), 38, ...stays(to, 39 - late)],
+    ];
+    const [met] = rankPairs([take('a', passes(0, 20, 70))], [take('b', passes(12, 14, 84))], {}, by);
+    expect([met.parts.pose, met.offset]).toEqual([1, expect.closeTo(0.6, 9)]);
+  });
+
   it('have scores between nothing and all, as their parts and weights say', () => {
     const part = fc.double({ min: 0, max: 5, noNaN: true });
     const some = fc.record({
@@ -93,7 +114,7 @@ describe('pairs of takes', () => {
         const of = (id: string, { column, ...more }: typeof one) => take(id, stays(column, 12), more);
         const [pair] = rankPairs([of('a', one)], [of('b', other)], { contact: weight });
         const weights = { ...usualWeights, contact: weight };
-        const names = Object.keys(weights) as (keyof typeof weights)[];
+        const names = besideParts;
         const all = names.reduce((sum, name) => sum + weights[name], 0);
         // The weighted geometric mean, each part 0.02 at least.
         const score = names.reduce(
@@ -114,6 +135,8 @@ describe('pairs of takes', () => {
     const nobody = take('nobody', [], { presence: null });
     expect(rankPairs([nobody], [take('b', stays(3))])[0].parts).toMatchObject({ seam: 0.5, overlap: 0.5 });
     expect(rankPairs([], [nobody])).toEqual([]);
+    // What could be either is no pair with itself.
+    expect(rankPairs([nobody], [nobody])).toEqual([]);
     const none = { lock: 0, light: 0, seam: 0, overlap: 0, eyes: 0, contact: 0 };
     for (const weights of [none, { lock: -1 }, { seam: NaN }])
       expect(() => rankPairs([nobody], [nobody], weights)).toThrow(

@@ -30,6 +30,8 @@ export type PairWeights = {
   eyes: number;
   /** how near they come without standing in each other's place */
   contact: number;
+  /** how alike the outlines of who stands in them are, in one place, where they are most */
+  pose: number;
 };
 
 export type RankedPair = {
@@ -39,12 +41,17 @@ export type RankedPair = {
   offset: number;
   /** 0..1: the mean of its parts, each counted by its weight, as a product */
   score: number;
-  /** 0..1 each, 0.5 where it is not known */
+  /** 0..1 each, 0.5 where it is not known, or does not count for what the two are joined into */
   parts: Record<keyof PairWeights, number>;
 };
 
-/** What counts where nobody says otherwise: two who meet, and do not have to touch. */
-export const usualWeights: PairWeights = { lock: 1, light: 1, seam: 2, overlap: 2, eyes: 0, contact: 0 };
+/** What counts where nobody says otherwise: two who meet, and do not have to touch; or one who stands as before. */
+export const usualWeights: PairWeights = {
+  ...{ lock: 1, light: 1, seam: 2, overlap: 2 },
+  ...{ eyes: 0, contact: 0, pose: 2 },
+};
+/** The parts that can count for two who are to show side by side. */
+export const besideParts = ['lock', 'light', 'seam', 'overlap', 'contact', 'eyes'] as const;
 
 /** differences at which a part has fallen to 1 / e: pixels, stops, share of a stature, share of a size, share of the width */
 const fallsOff = { lock: 1.5, light: 0.25, eyes: 0.1, size: 0.15, contact: 0.05 };
@@ -146,6 +153,28 @@ const closeness = (a: Standing, b: Standing, shift: number): number => {
   return least < Infinity ? alike(Math.max(0, least - 1) / a.size.width, fallsOff.contact) : 0;
 };
 
+/** How much of the places in which either stands both do, at the instant at which that is most, when one is shifted: 0..1. */
+function sameOutline(a: Standing, b: Standing, shift: number): number {
+  let most = 0;
+  for (let frame = Math.max(0, -shift); frame < b.bits.length && frame + shift < a.bits.length; frame++) {
+    let [both, either] = [0, 0];
+    const [one, other] = [a.bits[frame + shift], b.bits[frame]];
+    for (let word = 0; word < one.length; word++) {
+      both += bitsIn(one[word] & other[word]);
+      either += bitsIn(one[word] | other[word]);
+    }
+    if (either > 0) most = Math.max(most, both / either);
+  }
+  return most;
+}
+
+/** How many bits of a word are set. @see Warren, Hacker's Delight (from memory) */
+function bitsIn(word: number): number {
+  const pairs = word - ((word >>> 1) & 0x55555555);
+  const fours = (pairs & 0x33333333) + ((pairs >>> 2) & 0x33333333);
+  return Math.imul((fours + (fours >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
+}
+
 /** Share of the frame that the one who needs less of it shares with the other at some time. */
 function shared(a: Standing, b: Standing): number {
   let [both, one, other] = [0, 0, 0];
@@ -173,26 +202,28 @@ function level(one: Body | null, other: Body | null): number {
 /**
  * Pairs of takes for two slots, the best first, each with the shift in time at which it is best.
  * @param weights how much each part counts; a part that is not named counts as usual
+ * @param by the parts that count at all for what they are joined into
  * @throws CoreError `weights` where none counts, or one is no number of 0 or more
  */
 export function rankPairs(
   a: readonly TakeMeasures[],
   b: readonly TakeMeasures[],
   weights: Partial<PairWeights> = {},
+  by: readonly (keyof PairWeights)[] = besideParts,
 ): RankedPair[] {
   const wanted = { ...usualWeights, ...weights };
-  const names = Object.keys(usualWeights) as (keyof PairWeights)[];
-  const all = names.reduce((sum, name) => sum + wanted[name], 0);
-  if (!(all > 0) || names.some((name) => !(wanted[name] >= 0)))
+  const all = by.reduce((sum, name) => sum + wanted[name], 0);
+  if (!(all > 0) || by.some((name) => !(wanted[name] >= 0)))
     refuse('weights', 'Nothing counts for these pairs. Let at least one part of their score count.');
+  const counts = (name: keyof PairWeights) => by.includes(name) && wanted[name] > 0;
   // What fails in one part is not made up for by the others.
   const scoreOf = (parts: RankedPair['parts']) =>
-    Math.exp(
-      names.reduce((sum, name) => sum + wanted[name] * Math.log(Math.max(least, parts[name])), 0) / all,
-    );
+    Math.exp(by.reduce((sum, name) => sum + wanted[name] * Math.log(Math.max(least, parts[name])), 0) / all);
   const [ones, others] = [a, b].map((takes) => takes.map((take) => ({ take, standing: standingIn(take) })));
+  // A take that could be either is no pair with itself.
   const pairs = ones.flatMap((one) =>
-    others.map((other): RankedPair => {
+    others.flatMap((other): RankedPair | [] => {
+      if (one.take.id === other.take.id) return [];
       const fixed = {
         lock:
           one.take.lock === null || other.take.lock === null
@@ -204,10 +235,10 @@ export function rankPairs(
       const ids = { a: one.take.id, b: other.take.id };
       const [first, second] = [one.standing, other.standing];
       if (!first || !second || first.size.width !== second.size.width || first.every !== second.every) {
-        const parts = { ...fixed, seam: unknown, overlap: unknown, contact: unknown };
+        const parts = { ...fixed, seam: unknown, overlap: unknown, contact: unknown, pose: unknown };
         return { ...ids, offset: 0, score: scoreOf(parts), parts };
       }
-      const seam = 1 - shared(first, second);
+      const seam = by.includes('seam') ? 1 - shared(first, second) : unknown;
       const reach = Math.round(mostShift / first.every);
       let best: RankedPair | null = null;
       // From no shift outwards: of shifts that are as good the smallest is taken.
@@ -216,15 +247,18 @@ export function rankPairs(
         const parts = {
           ...fixed,
           seam,
-          overlap: 1 - crossing(first, second, shift),
-          contact: wanted.contact > 0 ? closeness(first, second, shift) : unknown,
+          overlap: by.includes('overlap') ? 1 - crossing(first, second, shift) : unknown,
+          contact: counts('contact') ? closeness(first, second, shift) : unknown,
+          pose: counts('pose') ? sameOutline(first, second, shift) : unknown,
         };
         const score = scoreOf(parts);
         if (!best || score > best.score + 1e-9) best = { ...ids, offset: shift * first.every, score, parts };
       }
       const { offset, score, parts } = best as RankedPair;
-      const contact = closeness(first, second, Math.round(offset / first.every));
-      return { ...ids, offset, score, parts: { ...parts, contact } };
+      const shift = Math.round(offset / first.every);
+      const contact = by.includes('contact') ? closeness(first, second, shift) : unknown;
+      const pose = by.includes('pose') ? sameOutline(first, second, shift) : unknown;
+      return { ...ids, offset, score, parts: { ...parts, contact, pose } };
     }),
   );
   return pairs.sort((one, other) => other.score - one.score);

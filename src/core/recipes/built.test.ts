@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Moment } from '../model/records';
+import type { Moment, Take } from '../model/records';
 import { canPaint } from '../picture/draw-list';
 import { nodesIn } from '../picture/node';
 import { frameOfBeat, regularGrid, timeOfBeat } from '../time/grid';
 import { timeOfFrame } from '../time/rate';
 import { base, chosenTake, projectOf } from './__tests__/chosen';
-import { builtKinds, recipeOf, slotInName, slotsInUse } from './built';
+import { builtKinds, candidatesFor, pairsOf, recipeOf, slotInName, slotsInUse } from './built';
 import { films, type MomentKind } from './films';
 import type { Material } from './material';
-import type { Recipe } from './recipe';
+import type { Pairs, Recipe } from './recipe';
 
 const sizes = [
   { width: 1920, height: 1080 },
@@ -147,5 +147,46 @@ describe('the slot in a file’s name', () => {
     expect(slotInName('clean plate.mov')).toBe('plate');
     for (const name of ['After the show.mp4', 'patch.mov', 'Fall tour.mp4'])
       expect(slotInName(name)).toBeNull();
+  });
+});
+
+describe('what is paired', () => {
+  const take = (id: string, slot: string | null, more = {}) => ({ id, slot, ...more }) as unknown as Take;
+  const of = (recipe: MomentKind, settings: object = {}) =>
+    ({ ...base, recipe, settings: { ...films[recipe].start, ...settings } }) as unknown as Moment;
+
+  it('follows from the kind and its settings', () => {
+    const keys = (moment: Moment | null) => pairsOf(moment)?.slots.map(({ key }) => key) ?? null;
+    expect(keys(null)).toEqual(['left', 'right']);
+    expect(keys(of('clone'))).toEqual(['left', 'right']);
+    expect(keys(of('masked-reveal'))).toEqual(['before', 'after']);
+    expect(keys(of('masked-reveal', { edge: 'falling' }))).toEqual(['before', 'fall']);
+    expect(keys(of('take-off', { way: 'both' }))).toEqual(['up', 'down']);
+    expect(keys(of('take-off', { way: 'take-off' }))).toBeNull();
+    expect(keys(of('cover-swap'))).toEqual(['swap', 'patch']);
+    for (const kind of ['speed-ramp', 'ghost-trail', 'freeze-stack', 'built-whip', 'split-screen'] as const)
+      expect(keys(of(kind)), kind).toBeNull();
+    for (const kind of builtKinds()) {
+      const by = pairsOf(of(kind))?.by ?? [];
+      expect(new Set(by).size).toBe(by.length);
+      // Nobody stands beside another in the same place.
+      expect(by.includes('pose') && by.includes('overlap')).toBe(false);
+    }
+  });
+
+  it('is chosen from what was filmed for it, else from whatever could be', () => {
+    const [before, after] = (pairsOf(of('masked-reveal')) as Pairs).slots;
+    const [left, right] = (pairsOf(of('clone')) as Pairs).slots;
+    const takes = [
+      ...[take('l', 'left'), take('r', 'right'), take('open', null), take('plate', 'plate')],
+      ...[take('out', 'none'), take('film', 'film'), take('still', null, { sketch: true })],
+    ];
+    const ids = (found: readonly Take[]) => found.map(({ id }) => id);
+    expect(ids(candidatesFor(takes, left, right))).toEqual(['l']);
+    expect(ids(candidatesFor(takes, before, after))).toEqual(['l', 'r', 'open']);
+    const told = [...takes, take('b', 'before')];
+    expect(ids(candidatesFor(told, before, after))).toEqual(['b']);
+    expect(ids(candidatesFor(told, after, before))).toEqual(['l', 'r', 'open']);
+    expect(candidatesFor([], before, after)).toEqual([]);
   });
 });

@@ -1,14 +1,15 @@
 import type { Words } from '../finding/words';
-import type { Moment } from '../model/records';
-import { plateSlot } from '../model/slots';
+import type { Moment, Take } from '../model/records';
+import { filmSlot, noSlot, plateSlot } from '../model/slots';
 import { builtWhip } from './built-whip';
 import { clone } from './clone';
+import { clonePairs } from './clone/slots';
 import { coverSwap } from './cover-swap';
 import type { MomentKind } from './films';
 import { freezeStack } from './freeze-stack';
 import { ghostTrail } from './ghost-trail';
 import { maskedReveal } from './masked-reveal';
-import type { Recipe } from './recipe';
+import type { Pairs, Recipe } from './recipe';
 import type { Slot } from './slots';
 import { speedRamp } from './speed-ramp';
 import { splitScreen } from './split-screen';
@@ -28,9 +29,21 @@ const built: Partial<Record<MomentKind, Recipe>> = {
 };
 const recipes: readonly Recipe[] = Object.values(built);
 
+/** What takes are that show nobody who was filmed for a moment. */
+const ofNoShot: readonly (string | null)[] = [plateSlot, filmSlot, noSlot];
+
 /** What a moment is at first: what most of them become. */
 export const usualKind: MomentKind = 'clone';
 export const usualRecipe: Recipe = clone;
+
+/** What is paired where there is no moment, or one of a kind that is only planned. */
+export const usualPairs: Pairs = clonePairs;
+
+/** The takes that are joined in a moment; null where each stands by itself. */
+export function pairsOf(moment: Moment | null): Pairs | null {
+  const recipe = moment && recipeOf(moment);
+  return recipe ? (recipe.pairs?.(moment) ?? null) : usualPairs;
+}
 
 /** The titles of the kinds that are built here. */
 export const builtTitles = (): string[] => recipes.map(({ title }) => title);
@@ -51,10 +64,14 @@ export const slotsInUse = (moment: Moment, { slots, slotsIn }: Recipe): readonly
 /** True where the takes of a kind are laid over a plate, and so have to fit each other. */
 export const laysOverPlate = ({ slots }: Recipe): boolean => slots.some(({ key }) => key === plateSlot);
 
-/** The two slots whose takes are joined, each of one with each of the other; none where any take may fill them. */
-export function pairedSlots({ slots }: Recipe): [Slot, Slot] | null {
-  const [first, second] = slots.filter(({ key, open }) => key !== plateSlot && !open);
-  return first && second ? [first, second] : null;
+/**
+ * The takes that could fill a slot: those filmed for it; where any take may, else all but the plates, those filmed for
+ * the slot that it is paired with, and what is kept out.
+ */
+export function candidatesFor(takes: readonly Take[], { key, open }: Slot, paired: Slot): Take[] {
+  const own = takes.filter(({ slot }) => slot === key);
+  if (!open || own.length > 0) return own;
+  return takes.filter(({ slot, sketch }) => !sketch && slot !== paired.key && !ofNoShot.includes(slot));
 }
 
 /** The slots whose takes are laid over a plate: those are held against it. */

@@ -1,3 +1,4 @@
+import type { PairWeights } from '../footage/pairs';
 import type { TrackPoint } from '../footage/track/track';
 import type { FilmRecipe } from './film';
 import type { Finding } from '../finding/finding';
@@ -104,6 +105,9 @@ export type KeyframeRow = {
   curve?: Bezier;
 };
 
+/** The slots of two takes that are joined, and the parts that can count for how well they fit. */
+export type Pairs = { slots: readonly [Slot, Slot]; by: readonly (keyof PairWeights)[] };
+
 /**
  * A kind of moment that is filmed and built: screens and exports use only these parts. Kinds that are only planned
  * so far have the parts of {@link FilmRecipe} alone.
@@ -117,6 +121,11 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   runsOn?: true;
   /** the slots of two takes of which the second takes the first one's place on the moment's beat */
   inTurn?: readonly [first: string, second: string];
+  /**
+   * The two slots whose takes are joined, each of one with each of the other, and what counts for such a pair; null
+   * where a moment has but one of them
+   */
+  pairs?(moment: Some | null): Pairs | null;
   /** those that one moment uses, where its settings say so; else it uses all */
   slotsIn?(moment: Some): readonly Slot[];
   /** the slot of a take in which somebody stands that far across, 0..1 */

@@ -1,5 +1,5 @@
 'use client';
-import type { RankedPair } from '@/core/footage/pairs';
+import type { PairWeights, RankedPair } from '@/core/footage/pairs';
 import { Poster } from './swatch';
 
 const allBars = [
@@ -8,6 +8,7 @@ const allBars = [
   { key: 'seam', name: 'join', dye: 'var(--woad)' },
   { key: 'overlap', name: 'apart', dye: 'var(--lichen)' },
   { key: 'contact', name: 'near', dye: 'var(--cochineal)' },
+  { key: 'pose', name: 'pose', dye: 'var(--madder)' },
   { key: 'eyes', name: 'eyes', dye: 'var(--weld)' },
 ] as const;
 
@@ -21,7 +22,7 @@ export function Crossing({
   name,
   posters,
   score,
-  eyes,
+  by,
   chosen,
   onChoose,
   onUse,
@@ -30,13 +31,13 @@ export function Crossing({
   /** a picture of each take: the left half of the one is shown beside the right half of the other */
   posters: readonly (Blob | null)[];
   score: RankedPair | null;
-  /** whether their eyes count */
-  eyes: boolean;
+  /** the parts of its score that are shown */
+  by: readonly (keyof PairWeights)[];
   chosen: boolean;
   onChoose: () => void;
   onUse: () => void;
 }) {
-  const bars = allBars.filter(({ key }) => eyes || key !== 'eyes');
+  const bars = allBars.filter(({ key }) => by.includes(key));
   const said = score
     ? [
         `${name}: ${Math.round(score.score * 100)} of 100`,

@@ -4,8 +4,16 @@ import { pairMeasures } from '@/core/footage/pair-measures';
 import { rankPairs, usualWeights, type PairWeights, type RankedPair } from '@/core/footage/pairs';
 import type { Moment, Take } from '@/core/model/records';
 import { filmSlot, fillOf, noSlot, plateSlot } from '@/core/model/slots';
-import { laysOverPlate, pairedSlots, recipeOf, slotsInUse, usualRecipe } from '@/core/recipes/built';
-import type { Recipe } from '@/core/recipes/recipe';
+import {
+  candidatesFor,
+  laysOverPlate,
+  pairsOf,
+  recipeOf,
+  slotsInUse,
+  usualPairs,
+  usualRecipe,
+} from '@/core/recipes/built';
+import type { Pairs, Recipe } from '@/core/recipes/recipe';
 import { beginShifted } from '@/core/recipes/shift-pair';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { serves, setupOfMoment } from '@/store/plates';
@@ -16,6 +24,7 @@ import { useData, useServices } from '@/ui/bench-context';
 import { Findings } from '@/ui/findings';
 import { LiveChoice } from '@/ui/live-choice';
 import { Term } from '@/ui/term';
+import { useSteady } from '@/ui/use-steady';
 import { goTo, useWhere } from '@/ui/where';
 import { Empty, Part, Station } from '../station';
 import { Cuts } from './cuts/cuts';
@@ -54,6 +63,7 @@ function rankedBy(
   firsts: readonly Take[],
   seconds: readonly Take[],
   weights: PairWeights,
+  by: Pairs['by'],
 ): Map<string, RankedPair> {
   const [ones, others] = [firsts, seconds].map((takes) =>
     takes.flatMap((take) => {
@@ -62,7 +72,7 @@ function rankedBy(
       return measure && comparison ? [pairMeasures(take, measure, comparison, bodiesIn(snapshot, take))] : [];
     }),
   );
-  return new Map(rankPairs(ones, others, weights).map((pair) => [`${pair.a} ${pair.b}`, pair]));
+  return new Map(rankPairs(ones, others, weights, by).map((pair) => [`${pair.a} ${pair.b}`, pair]));
 }
 
 /** What a take can be whatever a moment is. */
@@ -99,7 +109,7 @@ export function MatchStation() {
   if (some && part === 'cuts') return <Cuts question={question} parts={partsShown('cuts', go)} />;
   if (some && part === 'recorder')
     return <Recordings question={question} parts={partsShown('recorder', go)} />;
-  if (builtMoment && recipe && !pairedSlots(recipe)) return <NoPairs moment={builtMoment} recipe={recipe} />;
+  if (builtMoment && recipe && !pairsOf(builtMoment)) return <NoPairs moment={builtMoment} recipe={recipe} />;
   return <PairBoard key={projectId} />;
 }
 
@@ -170,17 +180,23 @@ function PairBoard() {
   const { takes } = snapshot;
   const setup = moment && setupOfMoment(snapshot, moment);
   const recipe = (moment && recipeOf(moment)) ?? usualRecipe;
-  const [down, across] = pairedSlots(recipe) ?? recipe.slots;
+  const pairs = useSteady(pairsOf(moment) ?? usualPairs);
+  const { slots, by } = pairs;
+  const [down, across] = slots;
   const { mine, firsts, seconds } = useMemo(() => {
     const mine = snapshot.takes.filter((take) => setup === null || serves(snapshot, take, setup));
-    const [firsts, seconds] = [down, across].map(({ key }) => mine.filter(({ slot }) => slot === key));
+    const [firsts, seconds] = [candidatesFor(mine, down, across), candidatesFor(mine, across, down)];
     return { mine, firsts, seconds };
   }, [snapshot, setup, down, across]);
   const homeless = (take: Take) =>
     !snapshot.built.some((one) => serves(snapshot, take, setupOfMoment(snapshot, one)));
   // What was filmed for moments of other kinds is found under all takes.
   const others = takes.filter((take) =>
-    mine.includes(take) ? take.slot === null || ofNoKind.includes(take.slot) : homeless(take),
+    firsts.includes(take) || seconds.includes(take)
+      ? false
+      : mine.includes(take)
+        ? take.slot === null || ofNoKind.includes(take.slot)
+        : homeless(take),
   );
   // What was found is said of them all.
   const told = takes.filter((take) => mine.includes(take) || homeless(take));
@@ -190,8 +206,8 @@ function PairBoard() {
     [snapshot.project.pairWeights],
   );
   const ranked = useMemo(
-    () => rankedBy(snapshot, moment, firsts, seconds, weights),
-    [snapshot, moment, firsts, seconds, weights],
+    () => rankedBy(snapshot, moment, firsts, seconds, weights, by),
+    [snapshot, moment, firsts, seconds, weights, by],
   );
   const [rows, columns] = useMemo(
     () => [bestOf(firsts, ranked, 0), bestOf(seconds, ranked, 1)],
@@ -335,18 +351,22 @@ function PairBoard() {
               {rows.map((first) => (
                 <div key={first.id} className="contents">
                   <Swatch take={first} verdict={verdict(snapshot, moment, first)} />
-                  {columns.map((second) => (
-                    <Crossing
-                      key={second.id}
-                      name={`${first.name} with ${second.name}`}
-                      posters={[first, second].map((take) => takeMeasure(snapshot, take)?.poster ?? null)}
-                      score={ranked.get(`${first.id} ${second.id}`) ?? null}
-                      eyes={weights.eyes > 0}
-                      chosen={chosen?.first === first && chosen.second === second}
-                      onChoose={() => setPicked({ first: first.id, second: second.id })}
-                      onUse={() => takePair({ first, second })}
-                    />
-                  ))}
+                  {columns.map((second) =>
+                    second === first ? (
+                      <div key={second.id} />
+                    ) : (
+                      <Crossing
+                        key={second.id}
+                        name={`${first.name} with ${second.name}`}
+                        posters={[first, second].map((take) => takeMeasure(snapshot, take)?.poster ?? null)}
+                        score={ranked.get(`${first.id} ${second.id}`) ?? null}
+                        by={by.filter((part) => part !== 'eyes' || weights.eyes > 0)}
+                        chosen={chosen?.first === first && chosen.second === second}
+                        onChoose={() => setPicked({ first: first.id, second: second.id })}
+                        onUse={() => takePair({ first, second })}
+                      />
+                    ),
+                  )}
                 </div>
               ))}
             </div>
@@ -355,7 +375,7 @@ function PairBoard() {
                 The best {mostShown} of each are shown, the best first; the others are under “All takes”.
               </p>
             )}
-            {firsts.length * seconds.length > 1 && <WhatCounts weights={weights} />}
+            {firsts.length * seconds.length > 1 && <WhatCounts weights={weights} by={by} />}
           </div>
         ) : (
           <div className="flex flex-wrap gap-3">
@@ -369,7 +389,9 @@ function PairBoard() {
           </div>
         )}
       </div>
-      {chosen && <PairPicture recipe={recipe} slots={[down, across]} at={at} {...chosen} />}
+      {chosen && (
+        <PairPicture recipe={recipe} pairs={pairs} further={score?.offset ?? 0} at={at} {...chosen} />
+      )}
     </Station>
   );
 }

@@ -3,8 +3,8 @@ import { useMemo } from 'react';
 import type { Moment, Take } from '@/core/model/records';
 import { fillOf, plateSlot } from '@/core/model/slots';
 import { usualKind } from '@/core/recipes/built';
-import type { Recipe } from '@/core/recipes/recipe';
-import type { Slot } from '@/core/recipes/slots';
+import { halvesOf } from '@/core/recipes/halves';
+import type { Pairs, Recipe } from '@/core/recipes/recipe';
 import { regularGrid } from '@/core/time/grid';
 import { frameOfTime } from '@/core/time/rate';
 import { newMoment } from '@/store/commands/moments';
@@ -16,16 +16,19 @@ import { SeamLine } from '@/ui/stage/seam-line';
 import { placeFrame, Stage } from '@/ui/stage/stage';
 import { useSize } from '@/ui/use-size';
 
-/** A pair as it would stand together, at some seconds of both or half-way through, with its join. */
+/** A pair as it would stand together, at some seconds of both or half-way through: with its join, or half of the one beside half of the other. */
 export function PairPicture({
   recipe,
-  slots,
+  pairs: { slots, by },
+  further,
   first,
   second,
   at,
 }: {
   recipe: Recipe;
-  slots: readonly [Slot, Slot];
+  pairs: Pairs;
+  /** seconds by which the first is further where one is to take the other's place */
+  further: number;
   first: Take;
   second: Take;
   /** null for half-way */
@@ -36,6 +39,8 @@ export function PairPicture({
   const [ref, size] = useSize<HTMLDivElement>();
   const { project } = snapshot;
   const [down, across] = slots;
+  const beside = by.includes('seam');
+  const length = takeMeasure(snapshot, first)?.times.last ?? 2;
   const built = useMemo(() => {
     const same =
       moment && fillOf(moment, down.key).take === first.id && fillOf(moment, across.key).take === second.id;
@@ -56,13 +61,17 @@ export function PairPicture({
     } as Moment;
     const { takes } = materialOf(snapshot, trial).material;
     const solved = same ? materialOf(snapshot, moment).material.solved : {};
+    if (!beside) {
+      const until = frameOfTime(project.rate, length) + 1;
+      const both = [takes[down.key] ?? null, takes[across.key] ?? null] as const;
+      return { tree: halvesOf(project, both, until, further), outline: null };
+    }
     const ruler = { grid: regularGrid(60, 0, 60), project };
     return {
       tree: recipe.build(trial, ruler, { takes, solved }),
       outline: recipe.outline(trial, { takes, solved }, ruler, 0),
     };
-  }, [snapshot, moment, recipe, down, across, first, second, project]);
-  const length = takeMeasure(snapshot, first)?.times.last ?? 2;
+  }, [snapshot, moment, recipe, down, across, beside, further, length, first, second, project]);
   const frame = placeFrame(size, project, 6);
   const showing = useMemo(
     () => ({

@@ -17,16 +17,18 @@ const parts: { key: keyof PairWeights; said: string }[] = [
   { key: 'seam', said: ', room for a join that stands still ' },
   { key: 'overlap', said: ', never standing in one place ' },
   { key: 'contact', said: ', coming near each other ' },
+  { key: 'pose', said: ', one pose of who stands there ' },
   { key: 'eyes', said: ', eyes at one height and bodies of one size ' },
 ];
 
 /** How much each part of a pair's score counts, in a sentence. */
-export function WhatCounts({ weights }: { weights: PairWeights }) {
+export function WhatCounts({ weights, by }: { weights: PairWeights; by: readonly (keyof PairWeights)[] }) {
   const { store, attempt } = useServices();
   const id = useData((data) => data.snapshot.project.id);
+  const shown = parts.filter(({ key }) => by.includes(key));
   return (
     <p className="max-w-[72ch] pt-2 leading-[1.9]">
-      {parts.map(({ key, said }) => (
+      {shown.map(({ key, said }) => (
         <span key={key}>
           {said}
           <LiveChoice
@@ -37,7 +39,10 @@ export function WhatCounts({ weights }: { weights: PairWeights }) {
           />
         </span>
       ))}
-      {weights.eyes > 0 ? '' : ' (what finds people, 21 MB, is fetched the first time)'}.
+      {weights.eyes > 0 || !by.includes('eyes')
+        ? ''
+        : ' (what finds people, 21 MB, is fetched the first time)'}
+      .
     </p>
   );
 }

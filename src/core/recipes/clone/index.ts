@@ -11,7 +11,7 @@ import { explainClone } from './explain';
 import { cloneFilm } from './film';
 import { drawnHanded, handed, handedSeam, handsOver } from './hand-over';
 import { cloneMaterial, otherSide, seamIn, type CloneMoment } from './material';
-import { cloneSlots, slotOfSide, suggestCloneSlot } from './slots';
+import { clonePairs, cloneSlots, slotOfSide, suggestCloneSlot } from './slots';
 import { cloneWords } from './words';
 import { cloneWorks } from './works';
 
@@ -142,6 +142,7 @@ export const clone: Recipe<CloneMoment> = {
     ...cloneSlots.map((slot) => (moment.settings.way === 'mirror' ? { ...slot, open: true as const } : slot)),
     ...furtherOf(moment),
   ],
+  pairs: () => clonePairs,
   suggests: suggestCloneSlot,
   anchors: cloneAnchors,
   sounds: (anchor) => (anchor === 'start' || anchor === 'end' ? null : { sound: 'click', by: 'loudest' }),

@@ -1,3 +1,5 @@
+import { besideParts } from '../../footage/pairs';
+import type { Pairs } from '../recipe';
 import type { Slot } from '../slots';
 import type { Side } from './material';
 
@@ -6,6 +8,9 @@ export const cloneSlots: readonly (Slot & { key: Side })[] = [
   { key: 'left', title: 'left', dye: 'cochineal', keeps: true },
   { key: 'right', title: 'right', dye: 'woad', keeps: true },
 ];
+
+/** Each on the left with each on the right. */
+export const clonePairs: Pairs = { slots: [cloneSlots[0], cloneSlots[1]], by: besideParts };
 
 /** The slot of a side. */
 export const slotOfSide = (side: Side): Slot => cloneSlots[side === 'left' ? 0 : 1];

@@ -52,6 +52,7 @@ export const coverSwap: Recipe<CoverMoment> = {
   ...coverFilm,
   slots: coverSlots,
   runsOn: true,
+  pairs: () => ({ slots: [swapSlot, patchSlot], by: ['lock', 'light'] }),
   suggests: () => swapSlot.key,
   anchors: coverAnchors,
   sounds: (anchor) => (anchor === 'lands' ? { sound: 'click', by: 'loudest' } : null),

@@ -102,6 +102,11 @@ export const maskedReveal: Recipe<RevealMoment> = {
   slots: revealSlots,
   runsOn: true,
   slotsIn: ({ settings }) => [revealSlots[0], beforeSlot, revealedSlot(settings)],
+  // Of what falls no pose is held.
+  pairs: (moment) =>
+    moment && revealedSlot(moment.settings) === fallSlot
+      ? { slots: [beforeSlot, fallSlot], by: ['lock', 'light'] }
+      : { slots: [beforeSlot, afterSlot], by: ['lock', 'light', 'pose', 'eyes'] },
   suggests: () => beforeSlot.key,
   anchors: revealAnchors,
   sounds: (anchor) => (anchor === 'lands' ? { sound: 'cloth', by: 'start' } : null),

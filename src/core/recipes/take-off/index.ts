@@ -115,6 +115,10 @@ export const takeOff: Recipe<LeapMoment> = {
         !(key === downSlot.key && (way === 'take-off' || way === 'raised')) &&
         !(key === upSlot.key && way === 'landing'),
     ),
+  pairs: (moment) =>
+    moment && moment.settings.way !== 'both'
+      ? null
+      : { slots: [upSlot, downSlot], by: ['lock', 'light', 'eyes'] },
   suggests: () => upSlot.key,
   anchors: leapAnchors,
   sounds: (anchor, { settings }) => {
