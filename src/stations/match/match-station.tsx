@@ -14,6 +14,7 @@ import {
   usualRecipe,
 } from '@/core/recipes/built';
 import type { Pairs, Recipe } from '@/core/recipes/recipe';
+import type { Slot } from '@/core/recipes/slots';
 import { beginShifted } from '@/core/recipes/shift-pair';
 import { createMoment, fillSlots } from '@/store/commands/moments';
 import { serves, setupOfMoment } from '@/store/plates';
@@ -80,9 +81,14 @@ const ofNoKind: readonly string[] = [plateSlot, filmSlot, noSlot];
 /** takes of a slot that the board shows at the most */
 const mostShown = 24;
 
-/** The takes of one slot that the board shows: all, or those that are in the best pairs, the best first. */
-function bestOf(takes: readonly Take[], ranked: ReadonlyMap<string, RankedPair>, side: 0 | 1): Take[] {
-  if (takes.length <= mostShown) return [...takes];
+/** The takes of one slot that the board shows: all of a few, or those in the best pairs, the best first; so too where any take may fill it. */
+function bestOf(
+  takes: readonly Take[],
+  { open }: Slot,
+  ranked: ReadonlyMap<string, RankedPair>,
+  side: 0 | 1,
+): Take[] {
+  if (takes.length <= mostShown && !open) return [...takes];
   const places = new Map<string, number>();
   for (const { a, b } of ranked.values()) {
     const id = side === 0 ? a : b;
@@ -210,8 +216,8 @@ function PairBoard() {
     [snapshot, moment, firsts, seconds, weights, by],
   );
   const [rows, columns] = useMemo(
-    () => [bestOf(firsts, ranked, 0), bestOf(seconds, ranked, 1)],
-    [firsts, seconds, ranked],
+    () => [bestOf(firsts, down, ranked, 0), bestOf(seconds, across, ranked, 1)],
+    [firsts, seconds, down, across, ranked],
   );
   const pairOf = (ids: { first: string | null; second: string | null } | null): Pair | null => {
     const first = firsts.find(({ id }) => id === ids?.first);
