@@ -1,8 +1,10 @@
 import { beepLength, beepPitch } from '../song/click';
-import { slowDown } from '../song/spectrum';
+import { slowDown, type Sound } from '../song/spectrum';
 
 /** samples a second at which is listened */
 const listenRate = 8000;
+/** the weakest tone that is looked at: beyond a file's own steps */
+const least = 1e-3;
 /** seconds over which a tone is heard: some of its waves */
 const short = 0.008;
 /** share of its strength at which it has begun, and up to which there may be some of it before and long after */
@@ -19,6 +21,54 @@ function sumsOf(length: number, value: (at: number) => number): Float64Array {
   return out;
 }
 
+/** How strong a tone is in a sound at each sample, and what else there is. Lengths in samples. */
+type Heard = {
+  rate: number;
+  /** samples over which it is heard */
+  window: number;
+  tone: Float32Array;
+  /** the power of all that sounds before each sample */
+  all: Float64Array;
+};
+
+function listenTo({ data, rate }: Sound): Heard {
+  const turn = (2 * Math.PI * beepPitch) / rate;
+  const re = sumsOf(data.length, (at) => data[at] * Math.cos(turn * at));
+  const im = sumsOf(data.length, (at) => data[at] * Math.sin(turn * at));
+  const window = Math.round(short * rate);
+  const tone = Float32Array.from({ length: Math.max(0, data.length - window) }, (_, at) =>
+    Math.hypot(re[at + window] - re[at], im[at + window] - im[at]),
+  );
+  return { rate, window, tone, all: sumsOf(data.length, (at) => data[at] * data[at]) };
+}
+
+/** The strongest of a tone between two samples. @param step samples between those that are looked at */
+function strongest({ tone }: Heard, from: number, until: number, step = 1): number {
+  let most = 0;
+  for (let at = Math.max(0, from); at < until && at < tone.length; at += step)
+    most = Math.max(most, tone[at]);
+  return most;
+}
+
+/** Whether a tone is anywhere stronger than so much between two samples. */
+function exceeds({ tone }: Heard, from: number, until: number, limit: number): boolean {
+  for (let at = Math.max(0, from); at < until && at < tone.length; at++) if (tone[at] > limit) return true;
+  return false;
+}
+
+/** Whether what begins at a sample comes out of silence, is hardly anything but the tone, and is gone again in time. */
+function isBeep(heard: Heard, at: number, strength: number): boolean {
+  const { rate, window, tone, all } = heard;
+  const [length, clear, gone] = [beepLength, silence, swallowed].map((seconds) => Math.round(seconds * rate));
+  if (exceeds(heard, at - clear, at, none * strength)) return false;
+  let power = 0;
+  for (let within = at + window; within + window <= at + length; within += window)
+    power += (2 * tone[within] ** 2) / window;
+  if (power < pure * (all[at + length] - all[at + window])) return false;
+  const most = Math.max(strength, strongest(heard, at, at + 2 * length));
+  return !exceeds(heard, at + gone, at + gone + clear, none * most);
+}
+
 /**
  * The second at which a slate's beep begins in a take's sound: a tone of its pitch and its length that comes out of
  * nothing. In a room it goes on for a while and may swell. Of several the last one, since a slate that is begun again
@@ -27,46 +77,18 @@ function sumsOf(length: number, value: (at: number) => number): Float64Array {
  * @returns null where there is none
  */
 export function findBeep(sound: Float32Array, sampleRate: number): number | null {
-  const { data, rate } = slowDown({ data: sound, rate: sampleRate }, listenRate);
-  const turn = (2 * Math.PI * beepPitch) / rate;
-  const re = sumsOf(data.length, (at) => data[at] * Math.cos(turn * at));
-  const im = sumsOf(data.length, (at) => data[at] * Math.sin(turn * at));
-  const all = sumsOf(data.length, (at) => data[at] * data[at]);
-  const window = Math.round(short * rate);
-  const count = data.length - window;
-  const [length, clear, gone] = [beepLength, silence, swallowed].map((seconds) => Math.round(seconds * rate));
-  if (count <= length + gone) return null;
-  const tone = Float32Array.from({ length: count }, (_, at) =>
-    Math.hypot(re[at + window] - re[at], im[at + window] - im[at]),
-  );
+  const heard = listenTo(slowDown({ data: sound, rate: sampleRate }, listenRate));
+  const { rate, window, tone } = heard;
+  const [length, clear] = [beepLength, silence].map((seconds) => Math.round(seconds * rate));
   const found: { at: number; strength: number }[] = [];
-  for (let at = 0; at < count - length - window; at++) {
-    // What was at least as loud shortly before is no beginning.
-    let strength = 0;
-    for (let within = at; within < at + length; within += window >> 2)
-      strength = Math.max(strength, tone[within]);
-    if (!(strength > 1e-3) || tone[at] < begun * strength || at - (found.at(-1)?.at ?? -clear) < clear)
-      continue;
-    if (isBeep(at, strength)) found.push({ at, strength });
+  for (let at = 0; at < tone.length - length - window; at++) {
+    const strength = strongest(heard, at, at + length, window >> 2);
+    const isNew = at - (found.at(-1)?.at ?? -Infinity) >= clear;
+    if (isNew && strength > least && tone[at] >= begun * strength && isBeep(heard, at, strength))
+      found.push({ at, strength });
   }
-  function isBeep(at: number, strength: number): boolean {
-    for (let before = Math.max(0, at - clear); before < at; before++)
-      if (tone[before] > none * strength) return false;
-    let power = 0;
-    for (let within = at + window; within + window <= at + length; within += window)
-      power += (2 * tone[within] ** 2) / window;
-    const whole = all[at + length] - all[at + window];
-    if (power < pure * whole) return false;
-    let most = strength;
-    for (let within = at; within < at + 2 * length && within < count; within++)
-      most = Math.max(most, tone[within]);
-    let later = 0;
-    const until = Math.min(count, at + gone + clear);
-    for (let after = at + gone; after < until; after++) later = Math.max(later, tone[after]);
-    return later < none * most;
-  }
-  const strongest = Math.max(0, ...found.map(({ strength }) => strength));
-  const chosen = found.findLast(({ strength }) => strength > strongest / 2);
+  const most = Math.max(0, ...found.map(({ strength }) => strength));
+  const chosen = found.findLast(({ strength }) => strength > most / 2);
   if (!chosen) return null;
   // Half of a window that is as strong as the whole is filled where the tone begins.
   const full = tone[chosen.at + window];

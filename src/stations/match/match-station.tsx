@@ -207,10 +207,11 @@ function PairBoard() {
   // What was found is said of them all.
   const told = takes.filter((take) => mine.includes(take) || homeless(take));
   const elsewhere = takes.filter((take) => !mine.includes(take) && !homeless(take)).length;
-  const weights = useMemo(
-    () => ({ ...usualWeights, ...snapshot.project.pairWeights }),
-    [snapshot.project.pairWeights],
-  );
+  const weights = useMemo(() => {
+    const said = { ...usualWeights, ...snapshot.project.pairWeights };
+    // What was said for another kind may leave nothing that counts for this one.
+    return by.some((part) => said[part] > 0) ? said : usualWeights;
+  }, [snapshot.project.pairWeights, by]);
   const ranked = useMemo(
     () => rankedBy(snapshot, moment, firsts, seconds, weights, by),
     [snapshot, moment, firsts, seconds, weights, by],
@@ -222,7 +223,7 @@ function PairBoard() {
   const pairOf = (ids: { first: string | null; second: string | null } | null): Pair | null => {
     const first = firsts.find(({ id }) => id === ids?.first);
     const second = seconds.find(({ id }) => id === ids?.second);
-    return first && second ? { first, second } : null;
+    return first && second && first !== second ? { first, second } : null;
   };
   const [best] = [...ranked.values()];
   const used = moment && { first: fillOf(moment, down.key).take, second: fillOf(moment, across.key).take };
