@@ -76,13 +76,19 @@ describe('a camera that was never stopped', () => {
     expectSpans(await spans(bench), moves);
     await bench.settled();
     expect(await bench.audit()).toEqual([]);
-    // A longer pause than any divides nothing; a reload in the middle comes back to it.
+    // A longer pause than any divides nothing; what was said outlives a reload in the middle.
     await bench.type('Seconds of a pause', '8');
     await page.getByText(/It is one part|One part/).waitFor();
     await page.reload();
     await bench.arrived();
+    await page.getByText(/It is one part|One part/).waitFor();
+    await bench.type('Seconds of a pause', '1.5');
     await expect.poll(() => partsOf(bench).count()).toBe(3);
     await page.getByRole('button', { name: 'leave out part 2' }).click();
+    await page.getByRole('button', { name: 'keep part 2' }).waitFor();
+    await page.reload();
+    await bench.arrived();
+    await page.getByRole('button', { name: 'keep part 2' }).waitFor();
     await bench.press('Make these 2 takes');
     await page.getByText(/2 parts are takes now/).waitFor();
     await bench.settled();
@@ -119,6 +125,10 @@ describe('a camera that was never stopped', () => {
     await bench.choose('What tells its parts', 'music was playing');
     await keys.write(bench.number('Part 2 ends'), '0:30');
     await expect.poll(async () => (await spans(bench))[1][1]).toBe(30);
+    await page.reload();
+    await bench.arrived();
+    await partsOf(bench).first().waitFor();
+    expect((await spans(bench))[1][1]).toBe(30);
     expect(await bench.overflow()).toBe(0);
     expect(await bench.audit()).toEqual([]);
     await keys.press(page.getByRole('button', { name: 'Make these 2 takes' }));

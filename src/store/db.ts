@@ -1,5 +1,6 @@
 import type { Alignment } from '@/core/footage/align-sound';
 import type { FieldRecording } from '@/core/footage/field-recorder';
+import type { PartsWanted } from '@/core/footage/parts';
 import type { Apart, ShotSheet } from '@/core/footage/cuts/shots';
 import type { JoinsFound, JoinsWanted } from '@/core/footage/found-joins';
 import type { Answer } from '@/core/footage/task';
@@ -57,6 +58,7 @@ export type MeasureValue =
   | { method: 'joins'; asked: AskedJoins; found: JoinsFound; sheet: ShotSheet; pictures: Blob }
   | { method: 'apart'; apart: Apart; sheet: ShotSheet; pictures: Blob }
   | { method: 'recording'; recording: FieldRecording }
+  | { method: 'parts'; wanted: PartsWanted }
   | { method: 'sound'; sound: SongSound }
   | { method: 'beats'; beats: BeatTrack }
   | { method: 'sections'; form: SongSections }

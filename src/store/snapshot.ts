@@ -7,6 +7,7 @@ import type { Project, Take } from '@/core/model/records';
 import type { Bodies } from '@/core/people/bodies';
 import { rememberedWith, sharedList } from '@/core/remember';
 import type { FieldRecording } from '@/core/footage/field-recorder';
+import type { PartsWanted } from '@/core/footage/parts';
 import { alignmentBySlate, slateTimeline } from '@/core/shoot/slate';
 import { songPartKey, songParts } from '@/core/song/parts';
 import type { BeatTrack } from '@/core/song/track';
@@ -147,6 +148,15 @@ export function playbackOf(
   if (playback.confidence >= allowed.heard || beep === null || !passage || !song?.grid) return playback;
   const { from, speed } = passage;
   return alignmentBySlate(slateTimeline(song.grid, { from, until: from + 1 }, speed, project.rate), beep);
+}
+
+/** The key of how a long take is to be divided. */
+export const partsKey = ({ media }: TakeSource) => `parts-1:${media}`;
+
+/** How a long take is to be divided; null where nobody has said. */
+export function partsWanted({ measures }: Pick<Snapshot, 'measures'>, take: Take): PartsWanted | null {
+  const value = measures.get(partsKey(take))?.value;
+  return value?.method === 'parts' ? value.wanted : null;
 }
 
 /** The key of what a recorder beside the camera has heard. @param file it is known by its name and size again */

@@ -24,6 +24,17 @@ export type LongTake = {
  */
 export type Divided = { parts: Stretch[]; by: PartsBy; hasMusic: boolean; moves: number };
 
+/**
+ * How somebody wants a long take divided: by pauses of so many seconds at least, told by what; its parts as they set
+ * them, null where they are as found, and the numbers of those that are left out, counted from 0.
+ */
+export type PartsWanted = {
+  pause: number;
+  by: PartsBy;
+  parts: readonly Stretch[] | null;
+  left: readonly number[];
+};
+
 /** values a second in which a take is looked at */
 export const perSecond = 10;
 /** seconds for which the camera has to be on its way to have been moved to another place; less is a bump. By trial */

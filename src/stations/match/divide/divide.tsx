@@ -1,10 +1,11 @@
 'use client';
 import { useMemo, useRef, useState } from 'react';
 import type { Stretch } from '@/core/footage/action';
-import { perSecond, type PartsBy } from '@/core/footage/parts';
+import { perSecond, type PartsBy, type PartsWanted } from '@/core/footage/parts';
 import type { Take } from '@/core/model/records';
 import { readClock } from '@/core/read-number';
 import { formatClock } from '@/core/time/timecode';
+import { partsKey, partsWanted } from '@/store/snapshot';
 import { usesOfTake } from '@/store/space';
 import { useData, useServices } from '@/ui/bench-context';
 import { Chart, type ChartProps } from '@/ui/chart';
@@ -23,8 +24,8 @@ const question = 'Which parts of it count?';
 /** What tells parts, in words. */
 const ways: Record<PartsBy, string> = { sound: 'music was playing', movement: 'something moves' };
 
-/** seconds from which on a part has ended, as long as nothing else is said */
-const usualPause = 1.5;
+/** How a take is divided as long as nothing else is said. */
+const usual: PartsWanted = { pause: 1.5, by: 'sound', parts: null, left: [] };
 /** a part that takes up this share of a take does not divide it */
 const nearlyAll = 0.9;
 /** seconds between points of the curves: what lies between them shows in neither */
@@ -80,9 +81,25 @@ function chartOf({ times, moved, levels }: Long, parts: readonly Stretch[]): Cha
 
 /** A long take, in which several were filmed one after the other, divided into parts that become takes of their own. */
 export function Divide({ take, onBack }: { take: Take; onBack: () => void }) {
-  const [pause, setPause] = useState(usualPause);
-  const [by, setBy] = useState<PartsBy>('sound');
+  const { store, attempt } = useServices();
+  const project = useData((data) => data.snapshot.project.id);
+  const wanted = useData((data) => partsWanted(data.snapshot, take)) ?? usual;
+  const { pause, by } = wanted;
   const { long, share } = useParts(take, pause, by);
+  /** Keeps what was set, so that a reload does not lose it. */
+  const want = (set: Partial<PartsWanted>) =>
+    attempt(() =>
+      store.writeRows('measures', [
+        {
+          key: partsKey(take),
+          project,
+          subject: take.media,
+          value: { method: 'parts', wanted: { ...wanted, ...set } },
+        },
+      ]),
+    );
+  /** What is told anew is as it is found. */
+  const asFound = { parts: null, left: [] };
   return (
     <Station
       question={question}
@@ -102,7 +119,7 @@ export function Divide({ take, onBack }: { take: Take; onBack: () => void }) {
                 label="What tells its parts"
                 value={by}
                 options={Object.entries(ways).map(([value, text]) => ({ value, text }))}
-                onChange={(value) => setBy(value as PartsBy)}
+                onChange={(value) => want({ ...asFound, by: value as PartsBy })}
               />
             ) : (
               ways.movement
@@ -115,11 +132,11 @@ export function Divide({ take, onBack }: { take: Take; onBack: () => void }) {
               min={0.3}
               max={60}
               show={seconds}
-              onChange={setPause}
+              onChange={(next) => want({ ...asFound, pause: next })}
             />
             . {saidOf(long)}
           </p>
-          <Parts key={`${pause} ${by}`} take={take} long={long} onBack={onBack} />
+          <Parts take={take} long={long} wanted={wanted} onWant={want} onBack={onBack} />
         </div>
       ) : (
         <Empty title={share === null ? 'It is being measured' : 'It is listened to'}>
@@ -135,12 +152,23 @@ export function Divide({ take, onBack }: { take: Take; onBack: () => void }) {
   );
 }
 
-function Parts({ take, long, onBack }: { take: Take; long: Long; onBack: () => void }) {
+function Parts({
+  take,
+  long,
+  wanted: { parts: set, left },
+  onWant,
+  onBack,
+}: {
+  take: Take;
+  long: Long;
+  wanted: PartsWanted;
+  onWant: (set: Partial<PartsWanted>) => void;
+  onBack: () => void;
+}) {
   const { store, attempt } = useServices();
   const snapshot = useData((data) => data.snapshot);
   const end = long.times[long.times.length - 1];
-  const [parts, setParts] = useState(long.parts);
-  const [left, setLeft] = useState<readonly number[]>([]);
+  const parts = set ?? long.parts;
   const [chosen, choose] = useState(0);
   const [share, setShare] = useState<number | null>(null);
   const stop = useRef<() => void>(() => undefined);
@@ -160,8 +188,8 @@ function Parts({ take, long, onBack }: { take: Take; long: Long; onBack: () => v
     [long, parts],
   );
   const change = (index: number, to: Partial<Stretch>) =>
-    setParts(parts.map((part, at) => (at === index ? { ...part, ...to } : part)));
-  const wanted = parts.flatMap((part, index) =>
+    onWant({ parts: parts.map((part, at) => (at === index ? { ...part, ...to } : part)) });
+  const counting = parts.flatMap((part, index) =>
     left.includes(index) ? [] : [{ ...part, number: index + 1 }],
   );
   const shown = parts[Math.min(chosen, parts.length - 1)];
@@ -172,10 +200,10 @@ function Parts({ take, long, onBack }: { take: Take; long: Long; onBack: () => v
       stop.current = media.end;
       setShare(0);
       try {
-        const came = await bringParts(store, snapshot.project.id, take, isUsed, wanted, media, setShare);
+        const came = await bringParts(store, snapshot.project.id, take, isUsed, counting, media, setShare);
         const now =
           came === 0 ? 'No part is a take' : came === 1 ? 'One part is a take' : `${came} parts are takes`;
-        if (came < wanted.length)
+        if (came < counting.length)
           return say('known', `${now} now; the others are cut once you say so again.`);
         const rest = isUsed ? '' : ` ${take.name} is not used any more: take it out to free its room.`;
         say('done', `${now} now.${rest}`);
@@ -210,21 +238,21 @@ function Parts({ take, long, onBack }: { take: Take; long: Long; onBack: () => v
         onChoose={choose}
         onChange={change}
         onLeave={(index) =>
-          setLeft(left.includes(index) ? left.filter((one) => one !== index) : [...left, index])
+          onWant({ left: left.includes(index) ? left.filter((one) => one !== index) : [...left, index] })
         }
       />
       <div className="flex max-w-[520px] items-center gap-3">
         {share === null ? (
           <>
-            {wanted.length > 0 && (
+            {counting.length > 0 && (
               <button type="button" className="knob main" onClick={bring}>
-                {wanted.length === 1 ? 'Make it a take' : `Make these ${wanted.length} takes`}
+                {counting.length === 1 ? 'Make it a take' : `Make these ${counting.length} takes`}
               </button>
             )}
             <button
               type="button"
               className="knob"
-              onClick={() => setParts([...parts, { from: parts.at(-1)?.until ?? 0, until: end }])}
+              onClick={() => onWant({ parts: [...parts, { from: parts.at(-1)?.until ?? 0, until: end }] })}
               disabled={(parts.at(-1)?.until ?? 0) > end - 0.5}
             >
               One more part
