@@ -66,6 +66,8 @@ describe('a recorder beside the camera', () => {
 
     await bench.page.reload();
     await found.getByRole('button', { name: 'Choose beside.flac again to save its sound' }).waitFor();
+    await files.setInputFiles(file('beside.flac'));
+    await found.getByRole('button', { name: 'Save its sound for these 2 takes' }).waitFor();
     await recording('elsewhere.mp3').getByRole('button', { name: 'Take it off this list' }).click();
     await expect.poll(() => recording('elsewhere.mp3').count()).toBe(0);
     await files.setInputFiles({ name: 'notes.wav', mimeType: 'audio/wav', buffer: Buffer.from('no sound') });

@@ -5,8 +5,7 @@ import { onReference } from '@/core/footage/align-sound';
 import { findBeep } from '@/core/footage/beep';
 import { allowed } from '@/core/finding/allowed';
 import { readPcm } from '@/core/formats/wav';
-import { alignmentBySlate, slateTimeline } from '@/core/shoot/slate';
-import { clicksOf } from '@/core/song/click';
+import { alignmentBySlate, slateTimeline, slateTrack } from '@/core/shoot/slate';
 import { regularGrid } from '@/core/time/grid';
 import { clickTrack } from './click-track';
 import { wavOf } from './sounds';
@@ -18,17 +17,7 @@ const reference = song(40, 5);
 /** What a camera hears that was switched on so many seconds before a slate: a loudspeaker in a room, and noise. */
 async function heardOfSlate(speed: number, before: number, wav: Blob | null) {
   const timeline = slateTimeline(grid, passage, speed, { num: 24, den: 1 });
-  const played = await clickTrack({
-    wav,
-    clicks: clicksOf(grid, timeline.from, timeline.until),
-    from: timeline.from,
-    to: timeline.until,
-    speed,
-    keepPitch: true,
-    beat: 0.5,
-    beatsPerBar: 4,
-    slate: { seconds: 2, beep: timeline.sync },
-  });
+  const played = await clickTrack({ wav, ...slateTrack(grid, passage.from, timeline) });
   const { channels } = readPcm(await played.arrayBuffer());
   const heard = new Float32Array(Math.round(before * rate) + channels[0].length);
   // One loudspeaker plays both.

@@ -83,7 +83,7 @@ describe('a recorder beside the camera', () => {
       { id: 'none', file: new Blob(['no sound at all']) },
     ];
     const { heard } = await layOnRecording(recording, files, quiet);
-    expect(Object.keys(heard)).toEqual(['other', 'silent']);
+    expect(Object.keys(heard)).toEqual(['other', 'silent', 'none']);
     expect(Object.values(heard).some(isHeard)).toBe(false);
     for (const bytes of ['', 'no sound at all'])
       await expect(layOnRecording(new File([bytes], 'x.wav'), files, quiet)).rejects.toMatchObject({

@@ -90,7 +90,7 @@ const heardOf = (file: Blob, onProgress: Progress): Promise<{ sound: Float32Arra
 /**
  * Where takes lie on what a recorder beside the camera has heard.
  * @param takes their files, by ids of the caller's
- * @returns of each take that has sound of its own, where it lies, surely or not
+ * @returns of each take where it lies, surely or not; nowhere where it has no sound that can be decoded
  * @throws CoreError `media.no-sound` where the recording has none, `media.long` where it is too long
  */
 export async function layOnRecording(
@@ -103,7 +103,7 @@ export async function layOnRecording(
   const heard: Record<string, Alignment> = {};
   for (const [index, { id, file }] of takes.entries()) {
     const own = await heardOf(file, () => undefined).catch(() => null);
-    if (own) heard[id] = alignSound(sound, own.sound, listenRate);
+    heard[id] = own ? alignSound(sound, own.sound, listenRate) : { offset: 0, drift: 0, confidence: 0 };
     onProgress(listening + ((1 - listening) * (index + 1)) / takes.length);
   }
   return { name: recording.name, seconds, heard };

@@ -1,3 +1,4 @@
+import { allowed } from '@/core/finding/allowed';
 import { alignPlayed } from '@/core/footage/align-played';
 import type { Alignment } from '@/core/footage/align-sound';
 import { findBeep } from '@/core/footage/beep';
@@ -7,7 +8,7 @@ import type { Progress } from './measure-take';
 /** What of the playback on the set is heard in a take. */
 export type HeardOnSet = {
   playback: Alignment;
-  /** the second at which the slate beeped; null where it did not */
+  /** the second at which the slate beeped; null where it did not, or the song itself is heard */
   beep: number | null;
 };
 
@@ -26,5 +27,7 @@ export async function findPlayback(
 ): Promise<HeardOnSet> {
   const other = await soundOf(take, (share) => onProgress(0.6 * share));
   const playback = alignPlayed(await songSoundOf(wav), other, songRate, speeds);
-  return { playback, beep: findBeep(other, songRate) };
+  // What is heard says more than a beep.
+  const beep = playback.confidence >= allowed.heard ? null : findBeep(other, songRate);
+  return { playback, beep };
 }

@@ -165,33 +165,16 @@ function piecesOf(rows: number, length: number, apart: number, atMost = Infinity
   );
 }
 
-/**
- * Where a take's sound lies on a song that was played at another speed with its pitch kept. Players keep it by pieces
- * that each shifts to and fro in its own way, so that waves cannot be held against each other; how loud each band of
- * pitch is, and when it rises, can. To some hundredths of a second: a clock's drift is not told.
- * @param reference the song, mono, -1..1
- * @param other the take's sound, at the same rate
- * @param speed how many times as fast it may have been played
- * @returns confidence 0 where nothing of it is heard, or less than four seconds were recorded
- * @throws CoreError `sample-rate` where the rate is below 8 kHz
- */
-export function alignKept(
-  reference: Float32Array,
-  other: Float32Array,
-  sampleRate: number,
-  speed: number,
-): Alignment {
-  if (!(sampleRate >= listenRate))
-    refuse('sample-rate', 'This sound has too few samples a second. Export it again as WAV at 48 kHz.');
-  const heard = slowDown({ data: other, rate: sampleRate }, listenRate);
-  const played = slowDown({ data: reference, rate: sampleRate }, listenRate);
-  const [take, song] = [levelsIn(heard, hop), levelsIn(played, Math.max(1, Math.round(hop * speed)))];
-  const nothing: Alignment = { offset: 0, drift: 0, confidence: 0 };
+const nothing: Alignment = { offset: 0, drift: 0, confidence: 0 };
+
+/** Where what was listened to in a take lies on a song as it sounds at a speed. */
+function alignAt(played: Sound, take: Looks, speed: number): Alignment {
+  const song = levelsIn(played, Math.max(1, Math.round(hop * speed)));
   const all = Math.min(take.rows, song.rows);
   if (all < least) return nothing;
   /** Seconds of the song at which the take begins, where a row of the one lies on a row of the other. */
   const begins = (row: number, from: number) =>
-    row / song.rate - (speed * from) / take.rate + ((1 - speed) * windowSize) / 2 / heard.rate;
+    row / song.rate - (speed * from) / take.rate + ((1 - speed) * windowSize) / 2 / played.rate;
   const [found] = [most, piece]
     .map((length) => Math.min(all, length))
     .flatMap((length) =>
@@ -218,4 +201,33 @@ export function alignKept(
   });
   const offset = measured.length > 0 ? median(measured) : begins(found.row, found.from);
   return { offset, drift: 0, confidence, ...(speed === 1 ? {} : { speed }) };
+}
+
+/**
+ * Where a take's sound lies on a song that was played at another speed with its pitch kept. Players keep it by pieces
+ * that each shifts to and fro in its own way, so that waves cannot be held against each other; how loud each band of
+ * pitch is, and when it rises, can. To some hundredths of a second: a clock's drift is not told.
+ * @param reference the song, mono, -1..1
+ * @param other the take's sound, at the same rate
+ * @param speeds how many times as fast it may have been played; those after one that is sure are not looked at
+ * @returns confidence 0 where nothing of it is heard, or less than four seconds were recorded
+ * @throws CoreError `sample-rate` where the rate is below 8 kHz
+ */
+export function alignKept(
+  reference: Float32Array,
+  other: Float32Array,
+  sampleRate: number,
+  speeds: readonly number[],
+): Alignment {
+  if (!(sampleRate >= listenRate))
+    refuse('sample-rate', 'This sound has too few samples a second. Export it again as WAV at 48 kHz.');
+  const take = levelsIn(slowDown({ data: other, rate: sampleRate }, listenRate), hop);
+  const played = slowDown({ data: reference, rate: sampleRate }, listenRate);
+  let best = nothing;
+  for (const speed of speeds) {
+    const found = alignAt(played, take, speed);
+    if (found.confidence > best.confidence) best = found;
+    if (best.confidence === 1) break;
+  }
+  return best;
 }

@@ -38,22 +38,6 @@ function alignRisen(
   return { offset: speed * offset, drift, confidence, speed };
 }
 
-/** Where it lies where the pitch was kept; null where it is heard at none of some speeds. */
-function alignByLoudness(
-  reference: Float32Array,
-  other: Float32Array,
-  sampleRate: number,
-  speeds: readonly number[],
-): Alignment | null {
-  let best: Alignment | null = null;
-  for (const speed of speeds) {
-    const found = alignKept(reference, other, sampleRate, speed);
-    if (found.confidence === 1) return found;
-    if (found.confidence > (best?.confidence ?? 0)) best = found;
-  }
-  return best;
-}
-
 /**
  * Where a take's sound lies on the song that was playing while it was filmed, also where that was played faster or
  * slower, with its pitch or without.
@@ -75,7 +59,7 @@ export function alignPlayed(
   const risen = alignRisen(reference, other, sampleRate, speeds);
   if (risen && risen.confidence >= allowed.heard) return risen;
   // What a codec or a room has left nothing of but its loudness is found by that at its own speed too.
-  const kept = alignByLoudness(reference, other, sampleRate, [...new Set([...planned, 1, ...speeds])]);
+  const kept = alignKept(reference, other, sampleRate, [...new Set([...planned, 1, ...speeds])]);
   return [risen, kept].reduce<Alignment>(
     (best, one) => (one && one.confidence > best.confidence ? one : best),
     asIs,

@@ -47,8 +47,13 @@ export type RankedPair = {
 
 /** What counts where nobody says otherwise: two who meet, and do not have to touch; or one who stands as before. */
 export const usualWeights: PairWeights = {
-  ...{ lock: 1, light: 1, seam: 2, overlap: 2 },
-  ...{ eyes: 0, contact: 0, pose: 2 },
+  lock: 1,
+  light: 1,
+  seam: 2,
+  overlap: 2,
+  eyes: 0,
+  contact: 0,
+  pose: 2,
 };
 /** The parts that can count for two who are to show side by side. */
 export const besideParts = ['lock', 'light', 'seam', 'overlap', 'contact', 'eyes'] as const;

@@ -1,5 +1,5 @@
 import type { Alignment } from '../footage/align-sound';
-import { countIn, type Click } from '../song/click';
+import { clicksOf, countIn, type Click } from '../song/click';
 import { nextBar, timeOfBeat, type BeatGrid } from '../time/grid';
 import { frameOfTime, type Rate } from '../time/rate';
 
@@ -51,6 +51,22 @@ export function slateTimeline(
     frames: frameOfTime(capture, song - hold),
   };
 }
+
+/** What is made ahead for a slate: its beep, its count and its passage. @param position beat at which the passage begins */
+export const slateTrack = (
+  grid: BeatGrid,
+  position: number,
+  { sync, from, until, speed }: SlateTimeline,
+) => ({
+  clicks: clicksOf(grid, from, until),
+  from,
+  to: until,
+  speed,
+  keepPitch: true,
+  beat: timeOfBeat(grid, position + 1) - timeOfBeat(grid, position),
+  beatsPerBar: Math.max(1, Math.round(nextBar(grid, position) - position)),
+  slate: { seconds: 2 * hold, beep: sync },
+});
 
 /** Where a take in which the slate beeped lies on the song, though nothing else of it is heard. @param beep second of the take */
 export const alignmentBySlate = ({ song, sync, from, speed }: SlateTimeline, beep: number): Alignment => ({

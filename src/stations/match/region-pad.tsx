@@ -3,6 +3,7 @@ import { useRef, useState, type PointerEvent } from 'react';
 import { leastRegion, regionBetween, type Region } from '@/core/geometry/region';
 import type { Point } from '@/core/geometry/size';
 import type { Take } from '@/core/model/records';
+import { readNumber } from '@/core/read-number';
 import { takeMeasure } from '@/store/snapshot';
 import { useData } from '@/ui/bench-context';
 import { LiveNumber } from '@/ui/live-number';
@@ -39,8 +40,8 @@ export function RegionPad({
       max={max}
       show={share}
       read={(text) => {
-        const number = Number(text.replace('%', ''));
-        return Number.isFinite(number) ? number / 100 : null;
+        const percent = readNumber(text);
+        return percent === null ? null : percent / 100;
       }}
       onChange={change}
     />

@@ -31,6 +31,7 @@ export function useRecordings() {
   const { store } = useServices();
   const snapshot = useData((data) => data.snapshot);
   const [doing, setDoing] = useState<Doing | null>(null);
+  const [, setChosenNow] = useState(0);
   const stop = useRef<() => void>(() => undefined);
   useEffect(() => () => stop.current(), []);
   const project = snapshot.project.id;
@@ -77,12 +78,21 @@ export function useRecordings() {
     listen: async (files: readonly File[]): Promise<void> => {
       for (const file of files) {
         const key = recordingKey(project, file);
+        const known = recordingsOf(snapshot).find(([id]) => id === key)?.[1].heard ?? {};
+        const lacking = takes.filter((take) => !known[take.media]);
+        if (lacking.length === 0) {
+          // It was listened to before, and is here again.
+          chosen.set(key, file);
+          setChosenNow((count) => count + 1);
+          continue;
+        }
         let ended = true;
         await working(`Listening to ${file.name}`, async (media, tell) => {
-          const rows = await store.originals.bulkGet(takes.map((take) => take.media));
+          const rows = await store.originals.bulkGet(lacking.map((take) => take.media));
           const ofTakes = rows.flatMap((row) => (row ? [{ id: row.id, file: row.blob }] : []));
-          const recording = await media.orEnded(media.api.layOnRecording(file, ofTakes, callback(tell)));
-          if (!recording) return;
+          const laid = await media.orEnded(media.api.layOnRecording(file, ofTakes, callback(tell)));
+          if (!laid) return;
+          const recording = { ...laid, heard: { ...known, ...laid.heard } };
           ended = false;
           chosen.set(key, file);
           await store.writeRows('measures', [

@@ -3,9 +3,8 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Setup } from '@/core/model/plan-records';
 import type { BoardRow } from '@/core/shoot/board';
 import { passageOf, type Passage } from '@/core/shoot/passage';
-import { slateTimeline, type SlateTimeline } from '@/core/shoot/slate';
-import { clicksOf } from '@/core/song/click';
-import { beatOfTime, nextBar, timeOfBeat } from '@/core/time/grid';
+import { slateTimeline, slateTrack, type SlateTimeline } from '@/core/shoot/slate';
+import { beatOfTime } from '@/core/time/grid';
 import { songMeasure } from '@/store/snapshot';
 import { useData, useServices } from '@/ui/bench-context';
 import { useSteady } from '@/ui/use-steady';
@@ -58,17 +57,7 @@ export function useSlate(row: BoardRow | null, setup: Setup, wanted = true): Sla
     const worker = openMedia();
     void attempt(async () => {
       const wav = media ? ((await store.proxies.get(media))?.blob ?? null) : null;
-      const asked = worker.api.clickTrack({
-        wav,
-        clicks: clicksOf(grid, timeline.from, timeline.until),
-        from: timeline.from,
-        to: timeline.until,
-        speed,
-        keepPitch: true,
-        beat: timeOfBeat(grid, from + 1) - timeOfBeat(grid, from),
-        beatsPerBar: Math.max(1, Math.round(nextBar(grid, from) - from)),
-        slate: { seconds: 2, beep: timeline.sync },
-      });
+      const asked = worker.api.clickTrack({ wav, ...slateTrack(grid, from, timeline) });
       const sound = await worker.orEnded(asked);
       if (here && sound) setMade({ key, player: new SlatePlayer(sound) });
     });
@@ -76,7 +65,7 @@ export function useSlate(row: BoardRow | null, setup: Setup, wanted = true): Sla
       here = false;
       worker.end();
     };
-  }, [grid, timeline, media, store, speed, from, key, attempt, wanted]);
+  }, [grid, timeline, media, store, from, key, attempt, wanted]);
 
   const silent = useMemo(() => new SlatePlayer(null), []);
   return {
