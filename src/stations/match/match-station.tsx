@@ -291,7 +291,7 @@ function PairBoard() {
       sub={
         <>
           <MomentChoice moment={moment} />
-          {firsts.length} {down.title} × {seconds.length} {across.title}
+          {firsts.length} for “{down.title}” × {seconds.length} for “{across.title}”
           {elsewhere > 0 && ` · ${elsewhere} of other setups, with their own moments`}
         </>
       }

@@ -78,7 +78,7 @@ export function Swatch({
             </span>
           )}
         </div>
-        <div className="flex items-baseline justify-between gap-1">
+        <div className="flex flex-wrap items-baseline justify-between gap-1 [&_.live]:min-w-0 [&_.live]:whitespace-normal">
           <LiveChoice
             label={`What ${take.name} is`}
             value={take.slot ?? ''}
