@@ -114,7 +114,7 @@ const limits = [
     most: 4,
   },
   {
-    name: 'Camera, motion and light of a 1080p take against decoding and shrinking it',
+    name: 'Camera, motion, light and white pictures of a 1080p take against decoding and shrinking it',
     ratio: least(seconds.watch) / least(seconds.shrink),
     most: 1.5,
   },

@@ -125,6 +125,7 @@ export async function fillScale(store: Store, project: string, share = 1): Promi
     await keep(partKey('motion', { media }), media, { method: 'motion', small: { share: 0.1, across: 0.4 } });
     const light = { dark: 0, blown: 0, flicker: 0 };
     await keep(partKey('light', { media }), media, { method: 'light', small: light });
+    await keep(partKey('white', { media }), media, { method: 'white', small: { time: null } });
     const held = plates.get(board.setup);
     if (held && held !== media)
       await keep(compareKey({ media }, { media: held }), take.id, {

@@ -52,6 +52,12 @@ describe('all takes of a project', () => {
     await bench.arrived();
     await expect.poll(count).toBe(all);
     expect(await bench.overflow()).toBe(0);
+    // A board that is wider than a phone moves within its own frame.
+    await words.fill('2 bench');
+    await bench.choose('What all of these are', 'right');
+    await page.getByRole('tab', { name: 'Pairs' }).click();
+    await expect.poll(() => page.locator('[data-pair]').count()).toBeGreaterThanOrEqual(3);
+    expect(await bench.overflow()).toBe(0);
   });
 
   test('are ranked in pairs by what counts, which is said, changed, and kept', async ({ open }) => {

@@ -174,7 +174,7 @@ describe('the plan, on the demo', () => {
     await page.keyboard.type('0000000');
     await expect.poll(() => card('Field of view').innerText()).toMatch(/73\.7°/);
     await page.keyboard.press('Escape');
-    expect(await bench.number('Focal length of the field').innerText()).toBe('24 mm');
+    await expect.poll(() => bench.number('Focal length of the field').innerText()).toBe('24 mm');
     // What each depends on, and a value that has to change what it says.
     const changes: [string, string, string, RegExp][] = [
       // 24 mm at f/1.4 focused at 1.5 m, c = 0.0288 mm: 1.36 m to 1.67 m (thin lens).
@@ -205,7 +205,9 @@ describe('the plan, on the demo', () => {
     await page.keyboard.press('Control+z');
     await page.getByRole('combobox', { name: 'Setup' }).click();
     await page.getByRole('option', { name: 'Yard' }).click();
-    expect(await card('Capture rate').innerText()).toMatch(/40\.0 % without doubling[\s\S]*set: 250 %/);
+    await expect
+      .poll(() => card('Capture rate').innerText())
+      .toMatch(/40\.0 % without doubling[\s\S]*set: 250 %/);
     expect(await card('Spare picture').innerText()).toMatch(/steadying 110 % × following 108 % = 119 %/);
     expect(await card('Upright cut').innerText()).toMatch(/405\.0 px of 1280/);
     const sun = await card('Sun').innerText();
@@ -363,6 +365,7 @@ describe('the plan, on the demo', () => {
     const bench = await withPlan(open, 'needs');
     const { page } = bench;
     await bench.press('Lengths: metric');
+    await page.getByRole('button', { name: 'Lengths: imperial' }).waitFor();
     for (const name of ['Room', 'Numbers', 'Take along']) {
       await part(bench, name);
       const text = await page.locator('main').innerText();

@@ -65,7 +65,7 @@ describe.each([
     await page.getByText('Left: 2 are tapped. Right: 2 are tapped.').waitFor();
     await bench.settled();
     const measures = (await bench.rows('measures')) as Measure[];
-    const seam = measures.find(({ value }) => value.method === 'seam-5')?.value as { seam: SeamMeasure };
+    const seam = measures.find(({ value }) => value.method === 'seam-7')?.value as { seam: SeamMeasure };
     expect(seam.seam.found).toEqual([true, true]);
     // A join that stays is enough where all stay on their side.
     expect(seam.seam.moves.length > 0).toBe(!right.includes(blue) || right.includes(astray));

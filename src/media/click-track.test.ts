@@ -52,7 +52,7 @@ describe('a take that was filmed to the slate’s own playback', () => {
       expect(alignPlayed(reference, heard, rate, [speed]).confidence).toBeLessThan(allowed.heard);
       const beep = findBeep(heard, rate) as number;
       expect(Math.abs(beep - 2.41 - timeline.sync)).toBeLessThan(0.003);
-      const found = alignmentBySlate(timeline, beep);
+      const found = alignmentBySlate(timeline, beep, 'beep');
       expect(onReference(found, 2.41 + timeline.song)).toBeCloseTo(timeline.from, 1);
       expect(Math.abs(onReference(found, 2.41 + timeline.song + 5) - timeline.from - 5 * speed)).toBeLessThan(
         0.006,

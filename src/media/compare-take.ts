@@ -15,6 +15,7 @@ import { pictureAt } from '@/core/footage/picture-times';
 import { prepareReference } from '@/core/footage/reference';
 import { registerFrame } from '@/core/footage/register';
 import type { Comparison, MeasuredTake } from '@/core/model/measures';
+import type { Size } from '@/core/geometry/size';
 import { resamplePlane } from '@/core/picture/resample';
 import { refuse } from '@/core/error';
 import { allowed } from '@/core/finding/allowed';
@@ -63,17 +64,31 @@ function leftOver(take: MeasuredTake, plate: MeasuredTake, camera: (seconds: num
   return Math.max(...left);
 }
 
+/** @throws CoreError `take.size` where pictures of a take and its plate differ in size */
+export function checkOneSize(take: Size, plate: Size): void {
+  if (take.width === plate.width && take.height === plate.height) return;
+  refuse(
+    'take.size',
+    'The take and the plate differ in size or are turned. Film or choose both the same way.',
+  );
+}
+
+/** What is said of a take that shows nothing of what its plate does. */
+export const nothingAlike = (size: Size): Comparison => ({
+  path: cameraPath([], new Float64Array(), size),
+  left: 0,
+  colour: null,
+  agreement: 0,
+  covered: new Uint8Array(coveredCells.width * coveredCells.height),
+  standing: { times: [], packed: [] },
+});
+
 /**
  * Holds a measured take against its measured plate, from what was kept of both: nothing is decoded again.
  * @throws CoreError `take.size` where their pictures differ in size
  */
 export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison {
-  if (take.analysis.width !== plate.analysis.width || take.analysis.height !== plate.analysis.height) {
-    refuse(
-      'take.size',
-      'The take and the plate differ in size or are turned. Film or choose both the same way.',
-    );
-  }
+  checkOneSize(take.analysis, plate.analysis);
   const track = unpackPlacements(take.track);
   const base = baseOf(take, track, plate);
   const factor = take.size.width / take.analysis.width;

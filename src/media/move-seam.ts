@@ -5,7 +5,7 @@ import type { Stroke } from '@/core/footage/seam/strokes';
 import type { Point, Size } from '@/core/geometry/size';
 import type { SeamMove } from '@/core/model/measures';
 import type { RgbaImage } from '@/core/picture/image';
-import { cells, keptAt, type Both, type Followed } from './seam-presence';
+import { cells, type Both } from './seam-presence';
 
 /** frames of one stretch that are looked at, at the most: of a longer one every second, or fewer */
 const mostFrames = 160;
@@ -29,8 +29,8 @@ type Still = {
   rings: Point[][];
   size: Size;
   pairAt: (frame: number) => Promise<Both<RgbaImage>>;
-  /** who is known to stand where, by all frames that were looked at so far */
-  followed: () => Both<Followed>;
+  /** whose each cell is in frames, by all that were looked at so far; -1 where it is nobody's, or of both */
+  keptIn: (frames: readonly number[]) => Int8Array[];
   /** whose the frame's right edge is */
   right: 0 | 1;
 };
@@ -42,7 +42,7 @@ type Still = {
  */
 export async function moveIn(
   span: Span,
-  { still, rings, size, pairAt, followed, right }: Still,
+  { still, rings, size, pairAt, keptIn, right }: Still,
   until: number,
 ): Promise<SeamMove[]> {
   const step = Math.max(1, Math.ceil((span.until - span.from) / mostFrames));
@@ -54,7 +54,6 @@ export async function moveIn(
     takes[1].push(other);
     frames.push(frame);
   }
-  const both = followed();
   const edge = (take: 0 | 1, x: number): Stroke => ({
     take,
     points: [
@@ -66,7 +65,7 @@ export async function moveIn(
   const seamed = {
     takes,
     strokes: [edge(0, 0.5), edge(right, size.width - 0.5)],
-    kept: { ...cells, frames: frames.map((frame) => keptAt(both, frame)) },
+    kept: { ...cells, frames: keptIn(frames) },
   };
   const moves = divideMoving(seamed, judgeOf(seamed), still).map(({ frame, labels }) => ({
     frame: frames[frame],

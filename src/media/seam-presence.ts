@@ -66,7 +66,7 @@ function keptOf(
 const tolerance = { kept: 0.06, other: 0.2 };
 
 /** Share of each cell that shows a side. */
-function showsOf(labels: Uint8Array, side: 0 | 1, size: Size): Float32Array {
+export function showsOf(labels: Uint8Array, side: 0 | 1, size: Size): Float32Array {
   const shows = new Float32Array(cells.width * cells.height);
   const [across, down] = [size.width / cells.width, size.height / cells.height];
   shows.forEach((_, cell) => {

@@ -1,3 +1,4 @@
+import { shadowOf } from '@/core/footage/shadow/shadow';
 import { presenceOf } from '@/core/footage/presence';
 import { cutStill } from '@/core/footage/seam/cut';
 import {
@@ -5,6 +6,7 @@ import {
   joinCost,
   joinVisibility,
   newDisagreement,
+  seenReach,
   withMargin,
 } from '@/core/footage/seam/join-cost';
 import { outlinesOf } from '@/core/footage/seam/outlines';
@@ -13,7 +15,7 @@ import type { SeamMeasure, SeamMove } from '@/core/model/measures';
 import { mapPoint } from '@/core/geometry/affine';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
 import { type RgbaImage } from '@/core/picture/image';
-import { bare, groupOf, isMedia, matrixAt, type MediaNode, type Node } from '@/core/picture/node';
+import { bare, groupOf, isHeld, isMedia, matrixAt, type MediaNode, type Node } from '@/core/picture/node';
 import { rasterMask } from '@/core/picture/mask';
 import { yuvToRgba } from '@/core/picture/planes';
 import { Footage, type Source } from './footage';
@@ -35,6 +37,7 @@ import {
   nearnessIn,
   type Contact,
 } from './seam-presence';
+import { keptWithShadows, shadowIn, shadowPrior, withoutShadow, type Fallen } from './seam-shadows';
 import { ShotPainter } from './shot-painter';
 
 const mostFrames = 72;
@@ -67,14 +70,21 @@ export async function solveMomentSeam(
         out.unshift(Math.max(first, frame));
       return out;
     }) as Both<number[]>;
-    const plate = task.plate && (await paint([task.plate], task.from));
+    const stands = task.plate && isHeld(task.plate) ? await paint([task.plate], task.from) : null;
+    /** The empty set at a frame, which moves through the picture where the plate's camera does. */
+    const emptyAt = async (frame: number): Promise<RgbaImage | null> =>
+      stands ?? (task.plate && (await paint([task.plate], frame)));
     const present: Both<Map<number, Uint8Array>> = [new Map(), new Map()];
+    const fallen: Fallen = [new Map(), new Map()];
     const borders: Both<Border[]> = [[], []];
     /** Who stands where in a side's picture of a frame. */
     const watch = async (side: 0 | 1, frame: number, picture?: RgbaImage) => {
+      const plate = await emptyAt(frame);
       if (!plate) return;
       const seen = picture ?? (await paint(filled(task.sides[side].corrected), frame));
-      present[side].set(frame, presenceOf(plate, seen, cells));
+      const shadow = shadowOf(plate, seen, cells);
+      fallen[side].set(frame, shadow);
+      present[side].set(frame, withoutShadow(presenceOf(plate, seen, cells), shadow));
     };
     const pairAt = async (frame: number): Promise<Both<RgbaImage>> => {
       const pair: Both<RgbaImage> = [
@@ -95,16 +105,25 @@ export async function solveMomentSeam(
       addDisagreement(seen, ...pair);
       if (index % Math.ceil(frames.length / 24) === 0) {
         pairs.push({ frame, pair });
-        for (const [side, { node }] of plate ? task.sides.entries() : []) {
+        for (const [side, { node }] of task.plate ? task.sides.entries() : []) {
           const reach = isMedia(node) && reachOf(node, frame, task.delivery, size);
-          if (reach)
-            borders[side].push({ reach, picture: await paint([{ ...node, edges: 'repeated' }], frame) });
+          const plate = reach && (await emptyAt(frame));
+          if (plate)
+            borders[side].push({
+              reach,
+              plate,
+              picture: await paint([{ ...node, edges: 'repeated' }], frame),
+            });
         }
       }
       onProgress((0.8 * (index + 1)) / frames.length);
     }
     const followed = () =>
       ([0, 1] as const).map((side) => followedIn(present[side], task.sides[side])) as Both<Followed>;
+    const keptIn = (looked: readonly number[]) => {
+      const both = followed();
+      return looked.map((frame) => keptWithShadows(both, fallen, frame, task.shadows));
+    };
     const both = followed();
     const margin = Math.round((size.width / task.delivery.width) * marginPixels);
     const covered = both.map((one) => coverFrom(one, task.from)) as Both<Uint8Array>;
@@ -113,30 +132,40 @@ export async function solveMomentSeam(
       ? [task.outline]
       : inShares(
           size,
-          outlinesOf(size, cutStill(size, withMargin(size, joinCost(seen), margin), forced), 1.2),
+          outlinesOf(
+            size,
+            cutStill(
+              size,
+              withMargin(size, joinCost(seen), margin),
+              forced,
+              shadowPrior(fallen, task.from, task.shadows, size),
+            ),
+            1.2,
+          ),
         );
     // What is judged is what will be painted: the inside of the outline.
     const still = insideOf(size, rings);
     const troubled = frames.filter(
       (frame) => crosses(both, covered, frame) || loses(both, frame, still, size),
     );
-    const spans = task.outline || !plate ? [] : spansRound(troubled, step, task);
+    const spans = task.outline || !task.plate ? [] : spansRound(troubled, step, task);
     const moves: SeamMove[] = [];
     for (const [index, span] of spans.entries()) {
-      const seamed = { still, rings, size, pairAt, followed, right: task.sides[0].all ? 0 : 1 } as const;
+      const seamed = { still, rings, size, pairAt, keptIn, right: task.sides[0].all ? 0 : 1 } as const;
       moves.push(...(await moveIn(span, seamed, task.until)));
       onProgress(0.8 + (0.2 * (index + 1)) / spans.length);
     }
     const nearest = nearestOf(followed(), task.from, size.width / size.height);
     const contact =
-      plate && nearest
+      task.plate && nearest
         ? await nearestContact(nearest.frame, step, task, async (frame) => {
             const pair: Both<RgbaImage> = [
               await paint(filled(task.sides[0].corrected), frame),
               await paint(filled(task.sides[1].corrected), frame),
             ];
             for (const side of [0, 1] as const) await watch(side, frame, pair[side]);
-            return nearnessIn(followed(), frame, plate, pair);
+            const plate = await emptyAt(frame);
+            return plate && nearnessIn(followed(), frame, plate, pair);
           })
         : null;
     const judged = followed();
@@ -163,12 +192,15 @@ export async function solveMomentSeam(
           (task.outline !== null || overlapOf(judged, frame) || loses(judged, frame, labelsAt(frame), size)),
       ),
       contact,
+      shadows: [0, 1].map((side) =>
+        shadowIn(side as 0 | 1, fallen[side], judged, labelsAt, size, task.from),
+      ) as SeamMeasure['shadows'],
       found: [judged[0].kept.size > 0, judged[1].kept.size > 0],
       losses: ([0, 1] as const).flatMap((side) => lossesOf(side, judged[side], labelsAt, size, task.from)),
       borders: ([0, 1] as const).map((side) =>
-        plate && borders[side].length > 0
+        borders[side].length > 0
           ? Math.max(
-              ...borders[side].map(({ reach, picture }) =>
+              ...borders[side].map(({ reach, plate, picture }) =>
                 joinVisibility([plate, picture], reach, (pixel) => still[pixel] === side),
               ),
             )
@@ -205,24 +237,29 @@ const insideOf = (size: Size, rings: readonly Point[][]): Uint8Array => {
   return Uint8Array.from(rasterMask(pixels, 0, size).data, (value) => (value > 127 ? 1 : 0));
 };
 
-/** Where a side's own picture reaches in a frame, 1 a pixel, and that picture with its edge drawn on. */
-type Border = { reach: Uint8Array; picture: RgbaImage };
+/** Where a side's own picture reaches in a frame and as far from its edge as an eye takes in, 1 a pixel, that picture with its edge drawn on, and the empty set. */
+type Border = { reach: Uint8Array; plate: RgbaImage; picture: RgbaImage };
 
 /** Null where it fills the frame, to within half a pixel. */
 function reachOf(node: MediaNode, frame: number, delivery: Size, size: Size): Uint8Array | null {
   const { width, height } = node.content.size;
   const matrix = matrixAt(node, frame);
-  const corners = [
-    [0, 0],
-    [width, 0],
-    [width, height],
-    [0, height],
-  ].map(([x, y]) => mapPoint(matrix, [x, y]));
+  const factor = size.width / delivery.width;
+  /** Where the corners of the picture lie, without a margin of some of its pixels. */
+  const cornersWithin = (by: number) =>
+    [
+      [by, by],
+      [width - by, by],
+      [width - by, height - by],
+      [by, height - by],
+    ].map(([x, y]) => mapPoint(matrix, [x, y]));
+  const corners = cornersWithin(0);
   const [left, right] = [Math.max(corners[0][0], corners[3][0]), Math.min(corners[1][0], corners[2][0])];
   const [top, bottom] = [Math.max(corners[0][1], corners[1][1]), Math.min(corners[2][1], corners[3][1])];
   if (left < 0.5 && top < 0.5 && right > delivery.width - 0.5 && bottom > delivery.height - 0.5) return null;
-  const factor = size.width / delivery.width;
-  const ring = corners.map(([x, y]): Point => [x * factor, y * factor]);
+  // An eye that looks at the border takes in what lies round it: beyond the picture there is nothing to be compared.
+  const margin = (seenReach(size) + 1) / (factor * Math.hypot(matrix[0], matrix[1]));
+  const ring = cornersWithin(margin).map(([x, y]): Point => [x * factor, y * factor]);
   return rasterMask([ring], 0, size).data.map((value) => (value > 127 ? 1 : 0));
 }
 

@@ -164,7 +164,7 @@ export async function solveTask(
   onProgress: Progress,
   beside: Beside,
 ): Promise<Answer> {
-  if (task.is === 'seam') return { method: 'seam-5', seam: await solveMomentSeam(task, sources, onProgress) };
+  if (task.is === 'seam') return { method: 'seam-7', seam: await solveMomentSeam(task, sources, onProgress) };
   const footage = new Footage(sources);
   try {
     if (task.is === 'tears') return { method: 'tears-1', tears: await solveTears(task, footage, onProgress) };

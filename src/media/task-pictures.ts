@@ -1,7 +1,7 @@
 import { refuse } from '@/core/error';
 import { fitWithin, type Size } from '@/core/geometry/size';
 import type { GrayImage, RgbaImage } from '@/core/picture/image';
-import { resizeYuv, yuvToRgba } from '@/core/picture/planes';
+import { resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import type { Footage } from './footage';
 import type { Progress } from './measure-take';
 
@@ -37,12 +37,17 @@ export async function pictureOf(
   return picture && yuvToRgba(resizeYuv(picture, size ?? fitWithin(picture, acrossCutout)));
 }
 
+/** The light of a picture, no larger than asked. */
+export function grayOf(picture: YuvImage, across: number): GrayImage {
+  const { width, height, y } = resizeYuv(picture, fitWithin(picture, across));
+  return { width, height, data: Uint8Array.from(y) };
+}
+
 /** The light of one picture of a file, no larger than asked; whole bytes, so that a minute of them fits into memory. */
 async function grayAt(footage: Footage, media: string, seconds: number, across: number): Promise<GrayImage> {
   const picture = await footage.at(media, seconds + 1e-6);
   if (!picture) return gone();
-  const { width, height, y } = resizeYuv(picture, fitWithin(picture, across));
-  const gray = { width, height, data: Uint8Array.from(y) };
+  const gray = grayOf(picture, across);
   footage.release();
   return gray;
 }

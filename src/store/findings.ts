@@ -12,6 +12,7 @@ import { examinePlayback } from '@/core/recipes/examine-playback';
 import { examineFraming } from '@/core/recipes/framing';
 import { examineHand } from '@/core/hand/examine';
 import type { Recipe, Ruler } from '@/core/recipes/recipe';
+import { examineRepeats } from '@/core/recipes/examine-repeats';
 import { examineSmoothing, smoothableIn } from '@/core/recipes/smoothing';
 import { examineVeils, hidesSomebody, mayBeKnown } from '@/core/recipes/veils';
 import { examineTake } from '@/core/footage/take-findings';
@@ -263,6 +264,7 @@ function momentFindings(snapshot: Snapshot): Finding[] {
       ...(hidesSomebody(fresh.takes)
         ? veils(moment, [ruler, fresh], () => examineVeils(moment, recipe.build(moment, ruler, fresh), fresh))
         : []),
+      ...examineRepeats(moment, recipe, ruler, fresh),
       ...examineSmoothing(moment, { ...fresh, takes: smoothableIn(moment, recipe, fresh.takes) }),
       ...soundFindings(snapshot, moment),
       ...examinePlayback(moment, recipe, ruler, fresh, (slot) =>

@@ -26,11 +26,13 @@ const rename = (name: string) => setMoment(film.store, film.project, moment, 'Na
 
 describe('where a take lies on the song', () => {
   const confidences = { heard: 0.9, doubted: 0.2 };
-  /** By what is known of the take `one`, in which the slate beeped at its second 4 or did not. */
-  async function laid(confidence: number, beep: number | null, logged: boolean) {
+  /** By what is known of the take `one`, in which the slate beeped at its second 4 or did not; null where nothing was heard. */
+  async function laid(confidence: number | null, beep: number | null, logged: boolean) {
     const [one] = (await film.read()).takes.filter(({ id }) => id === 'one');
-    const playback = { offset: 3, drift: 0, confidence };
-    await film.keep(playbackKey(one, 'song'), one.media, { method: 'playback', playback, beep });
+    if (confidence !== null) {
+      const playback = { offset: 3, drift: 0, confidence };
+      await film.keep(playbackKey(one, 'song'), one.media, { method: 'playback', playback, beep });
+    }
     const log = {
       ...newRecord(film.project, 'line'),
       ...{ kind: 'log' as const, setup: 'table', shot: 'table/left', number: 1, started: 0, length: 9 },
@@ -50,6 +52,25 @@ describe('where a take lies on the song', () => {
   it('is what is heard otherwise', async () => {
     expect(await laid(confidences.heard, 4, true)).toMatchObject({ offset: 3, confidence: 0.9 });
     expect(await laid(confidences.doubted, null, true)).toMatchObject({ offset: 3, confidence: 0.2 });
+  });
+
+  it('is told by the white picture of its slate where no beep is heard, or nothing at all is', async () => {
+    const source = { media: 'm-one' };
+    await film.keep(partKey('white', source), 'm-one', { method: 'white', small: { time: 5 } });
+    const seen = { offset: 4 - 2 * (5 + 3), confidence: 1, by: 'white' };
+    expect(await laid(null, null, false)).toBeNull();
+    expect(await laid(null, null, true)).toMatchObject(seen);
+    expect(await laid(confidences.doubted, null, true)).toMatchObject(seen);
+    expect(await laid(confidences.doubted, 4, true)).toMatchObject({ by: 'beep' });
+  });
+
+  it('is not told by a picture before its sound was listened to', async () => {
+    await film.keep(partKey('white', { media: 'm-one' }), 'm-one', { method: 'white', small: { time: 5 } });
+    const { media } = await film.read();
+    const probe = { duration: 9, audio: { codec: 'aac', rate: 48_000, channels: 2 } } as never;
+    await film.store.writeRows('media', [{ ...media.get('m-one'), probe } as never]);
+    expect(await laid(null, null, true)).toBeNull();
+    expect(await laid(confidences.doubted, null, true)).toMatchObject({ by: 'white' });
   });
 
   it('is not told by a beep that nobody logged', async () => {

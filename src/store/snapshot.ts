@@ -68,8 +68,11 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
   return snapshot;
 }
 
-export const compareKey = (take: TakeSource, plate: TakeSource) =>
-  `comparison-7(${partKey('camera', take)},${partKey('camera', plate)})`;
+/** The key of a take held against its plate: against all of it as it stands, or picture by picture where its camera moves. */
+export const compareKey = (take: TakeSource, plate: TakeSource & Pick<Take, 'moves'>) =>
+  plate.moves
+    ? `repeat-1(${partKey('pictures', take)},${partKey('pictures', plate)})`
+    : `comparison-7(${partKey('camera', take)},${partKey('camera', plate)})`;
 
 type KeptMeasure = TakeMeasure & { poster: Blob; complete: boolean };
 const takes = rememberedWith<MeasureValue, KeptMeasure>();
@@ -134,20 +137,33 @@ export const playbackKey = (take: TakeSource, song: string) =>
   `playback-3(${take.media},${songPartKey('sound', song)})`;
 
 /**
- * Where the project's song lies in a take: as it is heard, else as the slate's beep says that was logged with it; null
- * where neither is known.
+ * Where the project's song lies in a take: as it is heard, else as the slate says that was logged with it, by its beep or,
+ * where that is not heard either, by its white picture; null where none of them is known.
  */
 export function playbackOf(
-  { measures, song, logs, project }: Pick<Snapshot, 'measures' | 'song' | 'logs' | 'project'>,
+  {
+    measures,
+    media,
+    song,
+    logs,
+    project,
+  }: Pick<Snapshot, 'measures' | 'media' | 'song' | 'logs' | 'project'>,
   take: Take | null,
 ): Alignment | null {
-  const value = take && song?.media ? measures.get(playbackKey(take, song.media))?.value : null;
-  if (value?.method !== 'playback') return null;
-  const { playback, beep } = value;
-  const passage = logs.find((log) => log.take === take?.id)?.passage;
-  if (playback.confidence >= allowed.heard || beep === null || !passage || !song?.grid) return playback;
+  if (!take || !song) return null;
+  const sound = song.media ? measures.get(playbackKey(take, song.media))?.value : null;
+  const heard = sound?.method === 'playback' ? sound : null;
+  // Sound says it closer than a picture does, and may not have been listened to yet.
+  if (!heard && song.media && media.get(take.media)?.probe?.audio) return null;
+  const playback = heard?.playback ?? null;
+  const passage = logs.find((log) => log.take === take.id)?.passage;
+  if ((playback && playback.confidence >= allowed.heard) || !passage || !song.grid) return playback;
   const { from, speed } = passage;
-  return alignmentBySlate(slateTimeline(song.grid, { from, until: from + 1 }, speed, project.rate), beep);
+  const timeline = slateTimeline(song.grid, { from, until: from + 1 }, speed, project.rate);
+  if (heard && heard.beep !== null) return alignmentBySlate(timeline, heard.beep, 'beep');
+  const seen = measures.get(partKey('white', take))?.value;
+  const time = seen?.method === 'white' ? seen.small.time : null;
+  return time === null ? playback : alignmentBySlate(timeline, time, 'white');
 }
 
 /** The key of how a long take is to be divided. */

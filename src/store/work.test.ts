@@ -52,13 +52,14 @@ describe('work follows from what is stored', () => {
       shares: [0.5, 0.5] as [number, number],
       losses: [],
       borders: [null, null] as [null, null],
+      shadows: [null, null] as [null, null],
       visible: [],
       moves: [],
       contact: null,
       crossing: [],
       found: [true, true] as [boolean, boolean],
     };
-    await film.keep(key, moment, { method: 'seam-5', seam });
+    await film.keep(key, moment, { method: 'seam-7', seam });
     expect(await kinds()).toEqual([]);
     expect(materialOf(await film.read(), snapshot.built[0])).toMatchObject({
       waiting: false,

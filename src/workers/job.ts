@@ -14,7 +14,8 @@ export type Job<Some extends Need = Need> = {
   progress: (share: number) => void;
 };
 
-type NeedOf<Kind extends Need['kind']> = Extract<Need, { kind: Kind }>;
+/** What a kind of work is asked for with. */
+export type NeedOf<Kind extends Need['kind']> = Extract<Need, { kind: Kind }>;
 
 /** How one kind of work is done and its result kept. */
 export type Doing<Kind extends Need['kind'], Api = MediaApi> = (

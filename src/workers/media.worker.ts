@@ -1,6 +1,7 @@
 import { expose, transfer } from 'comlink';
 import type { Task } from '@/core/footage/task';
 import { buildPlate } from '@/media/build-plate';
+import { compareRepeat } from '@/media/compare-repeat';
 import { compareTake } from '@/media/compare-take';
 import { clickTrack, songWithClick } from '@/media/click-track';
 import { cutPart } from '@/media/cut-part';
@@ -46,6 +47,7 @@ const api = plainErrors({
   findBodies: (film: Blob, times: Float64Array, onProgress: Progress) =>
     findBodies(film, times, peopleBeside.find, onProgress),
   compareTake,
+  compareRepeat,
   buildPlate,
   findJoins,
   joinInMotion: async (...asked: Parameters<typeof joinInMotion>) => {

@@ -9,9 +9,11 @@ import { change } from '@/store/change';
 import type { Store } from '@/store/db';
 import { plateFor } from '@/store/plates';
 import { comparisonOf, readSnapshot, takeMeasure } from '@/store/snapshot';
-import { keep, original, type Doing, type Job, type Result } from './job';
+import type { Client } from './clients';
+import { keep, original, type Doing, type Job, type NeedOf, type Result } from './job';
+import type { MediaApi } from './media.worker';
 import { asCoreError } from './plain-errors';
-import { curveOf, startsOf } from './sources';
+import { curveOf, sourcesOf, startsOf } from './sources';
 
 /** Each take of no known slot gets the one that what is in it tells; what a person chose meanwhile stays. */
 async function sortTakes(store: Store, project: string): Promise<void> {
@@ -69,7 +71,10 @@ export const measureTake: Doing<'take'> = async (job, api) => {
 };
 
 /** @throws CoreError `absent` where something of it is no longer there */
-async function measured({ store, snapshot }: Job, take: Take): Promise<MeasuredTake> {
+async function measured(
+  { store, snapshot }: Pick<Job, 'store' | 'snapshot'>,
+  take: Take,
+): Promise<MeasuredTake> {
   const value = snapshot.measures.get(partKey('pictures', take))?.value;
   const [kept, times, track] = await Promise.all([
     store.stills.get(take.media),
@@ -82,10 +87,29 @@ async function measured({ store, snapshot }: Job, take: Take): Promise<MeasuredT
   return { size, analysis, times, track: Float32Array.from(track), stills: kept.stills };
 }
 
+/** Holds a take against all of its plate, or picture by picture against one whose camera moves. */
+async function compared(
+  { store, snapshot, need, progress }: Job<NeedOf<'compare'>>,
+  api: Client<MediaApi>['api'],
+) {
+  const takes = [need.take, need.plate];
+  if (!need.plate.moves) {
+    const [take, plate] = await Promise.all(takes.map((one) => measured({ store, snapshot }, one)));
+    return api.compareTake(take, plate);
+  }
+  const sources = await sourcesOf(
+    store,
+    takes.map(({ media }) => media),
+    'originals',
+  );
+  const [take, plate] = takes.map(({ media }) => sources.find((source) => source.media === media));
+  if (!take || !plate) return refuse('absent', 'This take has to be measured again. Bring it in again.');
+  return api.compareRepeat([take, plate], progress);
+}
+
 export const compareTakes: Doing<'compare'> = async (job, api) => {
   const { need } = job;
-  const [take, plate] = await Promise.all([measured(job, need.take), measured(job, need.plate)]);
-  const comparison = await api.compareTake(take, plate).catch((error: unknown) => {
+  const comparison = await compared(job, api).catch((error: unknown) => {
     // Sizes that differ are a finding of their own, from the measures themselves: nothing more is to be said.
     if (asCoreError(error).code !== 'take.size') throw error;
     return refuse('take.size', '');

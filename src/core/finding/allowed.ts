@@ -9,6 +9,10 @@ export const allowed = {
   graveMove: 4,
   /** delivery pixels that a repeated move may lie beside its first pass: it is corrected picture by picture */
   passMove: 3,
+  /** share of a picture's width that it may lie beside it, for the edge that it leaves to stay a rim. By trial */
+  passAside: 0.12,
+  /** share of a clean plate in which something may change while it runs: leaves, a curtain. By trial */
+  plateMoves: 0.3,
   /** stops between a take and its plate */
   stops: 0.1,
   /** CIEDE2000 between a take and its plate, and across a join: just noticeable. Mahy, Van Eycken & Oosterlinck 1994 */

@@ -131,6 +131,32 @@ describe('findings about a take', () => {
     expect(beginsAfter(off, 0)).toBe(false);
   });
 
+  it('says of a take that repeats a move how far beside it that was, and how much later', () => {
+    const nowhere = { times: new Float64Array(), placements: new Float32Array() };
+    const repeat = { late: -0.32, lead: nowhere, own: nowhere, travels: { lead: 300, own: 290 } };
+    const beside = comparison({ repeat, path: pathOf((index) => (index < 130 ? 1 : 2.4)), left: 0.12 });
+    const one = (set: Partial<Take>, given = beside) => {
+      const [finding] = examineTake({ ...take, ...set }, measure(), given, measure(), delivery);
+      return `${finding.severity}: ${sayFinding(finding, names).text}`;
+    };
+    expect(one({})).toBe(
+      "fix: Take 3 repeats the plate's move 0.32 s earlier, up to 2.4 px beside it at 0:05.20 (allowed 0.3 px). The join will show. Corrected picture by picture, 0.12 px is left.",
+    );
+    expect(one({ steady: true })).toMatch(/^fine: .* corrected picture by picture, which leaves 0\.12 px/);
+    // What is near and what is far move against each other: no correction puts both right.
+    const near = { ...beside, left: 1.4 };
+    expect(one({ steady: true }, near)).toMatch(/^fix: .* 1\.40 px is left .*The join will show/);
+    expect(one({}, { ...beside, path: pathOf(() => 0.1) })).toMatch(/^fine: .* at most 0\.1 px beside it/);
+    // A camera that stood while the plate's moved, laid where it lies least far off.
+    const stood = { ...beside, path: pathOf((index) => index / 4) };
+    expect(one({ steady: true }, stood)).toMatch(
+      /^stop: Take 3 does not repeat the plate's move: its camera lies up to 49\.8 px .*allowed 45\.0 px/,
+    );
+    const cut = { ...beside, repeat: { ...repeat, travels: { lead: 300, own: 120 } } };
+    expect(one({ steady: true }, cut)).toMatch(/^watch: Take 3 goes 40 % of the way/);
+    expect(one({}, { ...beside, agreement: 0.2 })).toMatch(/^stop: Take 3 does not repeat the plate's move/);
+  });
+
   it('counts in delivery pixels', () => {
     const path = pathOf(() => 2.4);
     const [finding] = examineTake(take, measure(), comparison({ path }), measure(), {

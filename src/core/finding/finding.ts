@@ -40,12 +40,17 @@ export type FixCommand =
   | 'matchTake'
   | 'unmatchTake'
   | 'readColours'
+  | 'repeatMove'
+  | 'standStill'
   | 'buildPlate'
   | 'startEarlier'
   | 'frameMoment'
   | 'fitMoment'
   | 'followFall'
   | 'layOnSong'
+  | 'layInStep'
+  | 'keepShadows'
+  | 'hideShadows'
   | 'readBeatsOtherwise'
   | 'dropMedia';
 

@@ -9,6 +9,7 @@ import { builtWords } from '../recipes/built';
 import { soundWords } from '../recipes/examine-sounds';
 import { playbackWords } from '../recipes/examine-playback';
 import { framingWords } from '../recipes/framing';
+import { repeatWords } from '../recipes/examine-repeats';
 import { smoothWords } from '../recipes/smoothing';
 import { veilWords } from '../recipes/veils';
 import { handWords } from '../hand/examine';
@@ -41,6 +42,7 @@ export const books: readonly Words[] = [
   handWords,
   veilWords,
   smoothWords,
+  repeatWords,
 ];
 const words: Words = Object.assign({}, ...books);
 
@@ -53,12 +55,17 @@ export const fixNames: Record<FixCommand, string> = {
   matchTake: 'Match it to the plate',
   unmatchTake: 'Leave it as filmed',
   readColours: 'Read them the other way',
+  repeatMove: 'Hold takes against it picture by picture',
+  standStill: 'Hold them against one picture of it',
   buildPlate: 'Put one together from the takes',
   startEarlier: 'Start it earlier',
   frameMoment: 'Push the frame to them',
   fitMoment: 'Make it as short as there is room',
   followFall: 'Follow what falls',
   layOnSong: 'Lay it on the song',
+  layInStep: 'Lay it in step',
+  keepShadows: 'Keep the shadows',
+  hideShadows: 'Hide the shadows',
   readBeatsOtherwise: 'Read it so',
   dropMedia: 'Take it off the list',
 };

@@ -13,8 +13,8 @@ export type Alignment = {
   confidence: number;
   /** how many times as fast the reference was played where the other was recorded; left out for as fast as it is */
   speed?: number;
-  /** known from the slate's beep, not heard in itself */
-  by?: 'beep';
+  /** known from the beep of the slate, or from its white picture; not heard in itself */
+  by?: 'beep' | 'white';
 };
 
 /** The second of the reference that a second of the other belongs to. */

@@ -26,6 +26,9 @@ export type TakeMatch = ColourMatch & {
 /** A picture of a take and when it shows, in seconds. */
 type TimedPicture = { time: number; picture: RgbaImage };
 
+/** The same with the picture that it has to look like. */
+export type MatchedView = TimedPicture & { reference: RgbaImage };
+
 /** A colour of the frame and the reference's at the same place. */
 type Pair = { from: number[]; to: number[] };
 
@@ -178,15 +181,19 @@ export function matchColour(
   return { ...cdl, stops, before: apart(still), after: apart(still, cdl) };
 }
 
+/** One colour decision for a whole take, all of which has to look like one picture, as {@link matchViews} finds it. */
+export const matchTake = (reference: RgbaImage, frames: readonly TimedPicture[]): TakeMatch | null =>
+  matchViews(frames.map((frame) => ({ ...frame, reference })));
+
 /**
  * One colour decision for a whole take, and how far apart its worst frame is without and with that decision: a light
  * that changes during the take is not followed by it.
- * @param frames of the take, in turn; those that cannot be compared are passed over
+ * @param views of the take, in turn; those that cannot be compared are passed over
  * @returns null where none can be compared
  * @throws CoreError `sizes-differ`
  */
-export function matchTake(reference: RgbaImage, frames: readonly TimedPicture[]): TakeMatch | null {
-  const fitted = frames.flatMap(({ time, picture }) => {
+export function matchViews(views: readonly MatchedView[]): TakeMatch | null {
+  const fitted = views.flatMap(({ time, picture, reference }) => {
     try {
       return [{ ...fitColour(reference, picture), time }];
     } catch (error) {

@@ -41,7 +41,7 @@ const anchored = 0.06;
 
 /**
  * Follows a camera from picture to picture. Each is held against an earlier one that shows about the same, so that
- * errors do not add up with every picture; whoever moves before the camera is left out as in `groundFrame`.
+ * errors do not add up with every picture.
  */
 export class FreePathPass implements Pass<{ luma: GrayImage; seconds: number }, FreePath> {
   private anchor: { reference: Reference; at: Placement } | null = null;
@@ -49,6 +49,11 @@ export class FreePathPass implements Pass<{ luma: GrayImage; seconds: number }, 
   private readonly times: number[] = [];
   private readonly placements: Placement[] = [];
   private readonly lost: number[] = [];
+
+  /** @param placeIn how a picture is held against an earlier one; whoever fills much of it is left out as in `groundFrame` */
+  constructor(
+    private readonly placeIn: (reference: Reference, frame: GrayImage) => Placement = groundFrame,
+  ) {}
 
   push({ luma, seconds }: { luma: GrayImage; seconds: number }): void {
     const at = this.place(luma);
@@ -78,11 +83,11 @@ export class FreePathPass implements Pass<{ luma: GrayImage; seconds: number }, 
   private place(luma: GrayImage): Placement | null {
     const { anchor, before } = this;
     if (!anchor || !before) return inPlace;
-    const found = groundFrame(anchor.reference, luma);
+    const found = this.placeIn(anchor.reference, luma);
     const isNear = cornerMove(found, luma) < anchored * luma.width;
     if (found.agreement >= allowed.agreement && isNear) return chain(anchor.at, found);
     this.hold(before.luma, before.at);
-    const again = groundFrame((this.anchor as NonNullable<typeof this.anchor>).reference, luma);
+    const again = this.placeIn((this.anchor as NonNullable<typeof this.anchor>).reference, luma);
     return again.agreement >= allowed.agreement ? chain(before.at, again) : null;
   }
 }

@@ -4,6 +4,7 @@ import type { Take } from '../model/records';
 import { usualBody, type Bodies } from '../people/bodies';
 import type { TakeMatch } from './colour-match';
 import type { TakeMeasures } from './pairs';
+import { goesElsewhere } from './repeats/loose';
 import { coveredCells, unpackCells } from './presence';
 
 /** seconds between two looks at who stands where: what is kept of a take of usual length is no closer */
@@ -31,7 +32,7 @@ export function pairMeasures(
   comparison: Comparison,
   bodies: Bodies | null,
 ): TakeMeasures {
-  const { path, left, colour, standing } = comparison;
+  const { path, left, colour, standing, repeat } = comparison;
   const factor = toldAt / measure.size.width;
   const cells = coveredCells.width * coveredCells.height;
   const masks = standing.packed.map((packed) => unpackCells(packed, cells));
@@ -45,9 +46,10 @@ export function pairMeasures(
   const looks = Math.max(1, Math.round(measure.times.last / every));
   return {
     id: take.id,
-    lock: (take.steady ? left : path.furthest.move) * factor,
+    lock: (take.steady && !goesElsewhere(comparison, measure.size) ? left : path.furthest.move) * factor,
     light: colour && lightOff(colour, take.match),
     body: bodies && usualBody(bodies),
+    ...(repeat && { late: repeat.late }),
     presence:
       masks.length > 0
         ? {

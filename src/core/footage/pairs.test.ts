@@ -45,6 +45,20 @@ describe('pairs of takes', () => {
     }
   });
 
+  it('are shifted by nothing but what lays their cameras in step, where those repeat a move', () => {
+    // They would do best half a second apart, as in the test below.
+    const one = take('one', [...stays(40, 10), ...stays(5, 30)], { late: 0.34 });
+    const other = take('other', [...stays(5, 5), ...stays(40, 5), ...stays(70, 30)], { late: 0.21 });
+    const [pair] = rankPairs([one], [other], { overlap: 1, seam: 0, contact: 0 });
+    expect(pair.offset).toBeCloseTo(0.13, 9);
+    expect(pair.inStep).toBe(true);
+    expect(pair.parts.overlap).toBeLessThan(1);
+    const [bare] = rankPairs([one], [{ ...other, presence: null }]);
+    expect(bare).toMatchObject({ inStep: true, offset: pair.offset });
+    const [free] = rankPairs([one], [{ ...other, late: undefined }]);
+    expect(free.inStep).toBeUndefined();
+  });
+
   it('say in how much of the time both stand in one place, and shift one of them out of it', () => {
     // Both walk through the middle; half a second later the one is gone.
     const one = [...stays(40, 10), ...stays(5, 30)];

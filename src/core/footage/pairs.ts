@@ -14,6 +14,8 @@ export type TakeMeasures = {
   body: Body | null;
   /** in which cells of the frame somebody stands, 1 each, every so many seconds from its first second on */
   presence: (Size & { every: number; frames: readonly Uint8Array[] }) | null;
+  /** seconds by which it repeats its plate's move later; left out where the camera stands */
+  late?: number;
 };
 
 /** How much each part of a pair's score counts. */
@@ -39,6 +41,8 @@ export type RankedPair = {
   b: string;
   /** seconds: what b shows at t belongs beside what a shows at t + offset */
   offset: number;
+  /** both repeat a move, and no other offset lays their cameras on one another */
+  inStep?: true;
   /** 0..1: the mean of its parts, each counted by its weight, as a product */
   score: number;
   /** 0..1 each, 0.5 where it is not known, or does not count for what the two are joined into */
@@ -204,6 +208,16 @@ function level(one: Body | null, other: Body | null): number {
   return alike(higher, fallsOff.eyes) * alike(Math.log(larger), fallsOff.size);
 }
 
+/** Shifts from none outwards: of those that are as good the smallest is taken. */
+const shiftsOutwards = (most: number): number[] =>
+  Array.from({ length: 2 * Math.round(most) + 1 }, (_, step) =>
+    step % 2 === 0 ? 0 - step / 2 : (step + 1) / 2,
+  );
+
+/** Seconds by which one of two that repeat a move is further than the other as they show the same; null where they repeat none. */
+const stepBetween = (one: TakeMeasures, other: TakeMeasures): number | null =>
+  one.late === undefined || other.late === undefined ? null : one.late - other.late;
+
 /**
  * Pairs of takes for two slots, the best first, each with the shift in time at which it is best.
  * @param weights how much each part counts; a part that is not named counts as usual
@@ -237,18 +251,18 @@ export function rankPairs(
         light: between(one.take.light, other.take.light, fallsOff.light),
         eyes: level(one.take.body, other.take.body),
       };
-      const ids = { a: one.take.id, b: other.take.id };
+      const step = stepBetween(one.take, other.take);
+      const ids = { a: one.take.id, b: other.take.id, ...(step !== null && { inStep: true as const }) };
       const [first, second] = [one.standing, other.standing];
       if (!first || !second || first.size.width !== second.size.width || first.every !== second.every) {
         const parts = { ...fixed, seam: unknown, overlap: unknown, contact: unknown, pose: unknown };
-        return { ...ids, offset: 0, score: scoreOf(parts), parts };
+        return { ...ids, offset: step ?? 0, score: scoreOf(parts), parts };
       }
       const seam = by.includes('seam') ? 1 - shared(first, second) : unknown;
-      const reach = Math.round(mostShift / first.every);
+      const shifts =
+        step === null ? shiftsOutwards(mostShift / first.every) : [Math.round(step / first.every)];
       let best: RankedPair | null = null;
-      // From no shift outwards: of shifts that are as good the smallest is taken.
-      for (let step = 0; step <= 2 * reach; step++) {
-        const shift = step % 2 === 0 ? 0 - step / 2 : (step + 1) / 2;
+      for (const shift of shifts) {
         const parts = {
           ...fixed,
           seam,
@@ -263,7 +277,7 @@ export function rankPairs(
       const shift = Math.round(offset / first.every);
       const contact = by.includes('contact') ? closeness(first, second, shift) : unknown;
       const pose = by.includes('pose') ? sameOutline(first, second, shift) : unknown;
-      return { ...ids, offset, score, parts: { ...parts, contact, pose } };
+      return { ...ids, offset: step ?? offset, score, parts: { ...parts, contact, pose } };
     }),
   );
   return pairs.sort((one, other) => other.score - one.score);

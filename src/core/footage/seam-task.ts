@@ -14,6 +14,9 @@ export type SeamSide = {
   taps: { frame: number; at: Point }[];
 };
 
+/** What becomes of the shadows that the two throw on the set: they go with whoever throws them, or the other side hides them. */
+export type Shadows = 'kept' | 'hidden';
+
 /** What a still seam between two takes of one camera is solved from. */
 export type SeamTask = {
   is: 'seam';
@@ -26,4 +29,5 @@ export type SeamTask = {
   delivery: Size;
   /** drawn by hand, in shares of the frame: judged, not solved */
   outline: Point[] | null;
+  shadows: Shadows;
 };

@@ -3,10 +3,11 @@ import type { Finding, Severity } from '../finding/finding';
 import type { Comparison, TakeMeasure } from '../model/measures';
 import type { Take } from '../model/records';
 import { perSecond, type Rate } from '../time/rate';
-import { filmSlot, noSlot } from '../model/slots';
+import { filmSlot, noSlot, plateSlot } from '../model/slots';
 import { cutOff, type Size } from '../geometry/size';
 import type { Placement } from '../geometry/placement';
 import { meanStep } from './picture-times';
+import { goesElsewhere, mostBeside } from './repeats/loose';
 import type { TakeCode } from './take-words';
 
 /** "to the right", "down" … by the larger part of a shift, as the picture shows it. */
@@ -57,6 +58,119 @@ function examineLight(take: Take, { light }: TakeMeasure): Finding<TakeCode>[] {
       ? [found('take.blown', blown > allowed.graveBlown ? 'stop' : 'watch', blown, allowed.blown)]
       : []),
     ...(flicker > allowed.flicker ? [found('take.flicker', 'watch', flicker, allowed.flicker)] : []),
+  ];
+}
+
+/** How the camera of a take stood against its plate, or how it repeated that one's move. */
+function examineCamera(
+  take: Take,
+  comparison: Comparison,
+  size: Size,
+  delivery: Delivery,
+): Finding<TakeCode>[] {
+  const { path, left, repeat } = comparison;
+  const { furthest, leaves } = path;
+  const factor = Math.max(delivery.width / size.width, delivery.height / size.height);
+  const found = {
+    where: { take: take.id, from: leaves ?? furthest.at },
+    measured: { value: furthest.move * factor, unit: 'px' as const },
+    facts: {
+      direction: direction(furthest.placement),
+      turn: furthest.placement.rotation,
+      zoom: furthest.placement.scale - 1,
+      during: leaves === null ? 0 : 1,
+      left: left * factor,
+      late: repeat?.late ?? 0,
+    },
+  };
+  if (!repeat) return [examineLock(take, found, stood, true)];
+  const beside = (mostBeside(comparison, size) ?? 0) * factor;
+  if (goesElsewhere(comparison, size)) {
+    const most = { value: beside, unit: 'px' as const };
+    return [{ ...found, code: 'take.repeats-loosely', severity: 'stop', allowed: most }];
+  }
+  const { lead, own } = repeat.travels;
+  const isPart = lead * factor > beside && own < mostOfWay * lead;
+  const part: Finding<TakeCode>[] = isPart
+    ? [
+        {
+          code: 'take.repeats-part',
+          severity: 'watch',
+          where: { take: take.id },
+          measured: { value: own / lead, unit: 'share' },
+        },
+      ]
+    : [];
+  // That a pass lies a little beside the first one belongs to it, and is never too far to be mended.
+  return [...part, examineLock(take, found, repeated, false)];
+}
+
+/** a take that goes less of its plate's way is said to go a part of it */
+const mostOfWay = 0.8;
+
+/**
+ * How far a camera was off, and what is done about it.
+ * @param codes what that is called
+ * @param canBeGrave whether it can be off too far to be mended well
+ */
+function examineLock(
+  take: Take,
+  found: Pick<Finding, 'where' | 'measured'> & { measured: { value: number }; facts: { left: number } },
+  codes: typeof stood | typeof repeated,
+  canBeGrave: boolean,
+): Finding<TakeCode> {
+  const most = { value: allowed.move, unit: 'px' as const };
+  const move = found.measured.value;
+  if (move <= allowed.move)
+    return { ...found, allowed: most, code: codes.still, severity: 'fine', where: { take: take.id } };
+  if (take.steady) {
+    const isLeft = found.facts.left > allowed.move;
+    return {
+      ...found,
+      allowed: most,
+      code: isLeft ? codes.inPart : codes.steadied,
+      severity: isLeft ? 'fix' : 'fine',
+      fix: { command: 'unsteadyTake', args: { take: take.id } },
+    };
+  }
+  return {
+    ...found,
+    allowed: most,
+    code: codes.moved,
+    severity: canBeGrave && move > allowed.graveMove * allowed.move ? 'stop' : 'fix',
+    fix: { command: 'steadyTake', args: { take: take.id } },
+  };
+}
+
+/** What is found of a camera that should stand, and of one that should repeat a move. */
+const stood = {
+  still: 'take.still',
+  steadied: 'take.steadied',
+  inPart: 'take.steadied-in-part',
+  moved: 'take.moved',
+} as const;
+const repeated = {
+  still: 'take.repeats',
+  steadied: 'take.repeats-corrected',
+  inPart: 'take.repeats-in-part',
+  moved: 'take.repeats-beside',
+} as const;
+
+/** Whether the camera of a plate stands, or moves as it should. */
+function examinePlate({ id, moves }: Take, { motion }: TakeMeasure): Finding<TakeCode>[] {
+  const where = { take: id };
+  const args = { take: id };
+  if (moves) return [{ code: 'take.moves', severity: 'fine', where, fix: { command: 'standStill', args } }];
+  if (!motion || motion.share <= allowed.plateMoves) return [];
+  return [
+    {
+      code: 'take.plate-moves',
+      severity: 'fix',
+      where,
+      measured: { value: motion.share, unit: 'share' },
+      allowed: { value: allowed.plateMoves, unit: 'share' },
+      fix: { command: 'repeatMove', args },
+    },
   ];
 }
 
@@ -124,56 +238,19 @@ export function examineTake(
       fix: { command: 'readColours', args: { take: take.id, matrix: other } },
     });
   }
+  if (take.slot === plateSlot) findings.push(...examinePlate(take, measure));
   if (!comparison) return findings;
   if (comparison.agreement < allowed.agreement) {
     add({
-      code: 'take.other-view',
+      code: comparison.repeat ? 'take.other-move' : 'take.other-view',
       severity: 'stop',
       measured: { value: comparison.agreement, unit: 'share' },
       allowed: { value: allowed.agreement, unit: 'share' },
     });
     return findings;
   }
-  const { furthest, leaves, unplaced } = comparison.path;
-  const factor = Math.max(delivery.width / measure.size.width, delivery.height / measure.size.height);
-  const move = furthest.move * factor;
-  const left = comparison.left * factor;
-  const moved = { value: move, unit: 'px' as const };
-  const most = { value: allowed.move, unit: 'px' as const };
-  const facts = {
-    direction: direction(furthest.placement),
-    turn: furthest.placement.rotation,
-    zoom: furthest.placement.scale - 1,
-    during: leaves === null ? 0 : 1,
-    left,
-  };
-  const at = { from: leaves ?? furthest.at };
-  if (move <= allowed.move) add({ code: 'take.still', severity: 'fine', measured: moved, allowed: most });
-  else if (take.steady) {
-    add(
-      {
-        code: left > allowed.move ? 'take.steadied-in-part' : 'take.steadied',
-        severity: left > allowed.move ? 'fix' : 'fine',
-        measured: moved,
-        allowed: most,
-        facts,
-        fix: { command: 'unsteadyTake', args: { take: take.id } },
-      },
-      at,
-    );
-  } else {
-    add(
-      {
-        code: 'take.moved',
-        severity: move > allowed.graveMove * allowed.move ? 'stop' : 'fix',
-        measured: moved,
-        allowed: most,
-        facts,
-        fix: { command: 'steadyTake', args: { take: take.id } },
-      },
-      at,
-    );
-  }
+  findings.push(...examineCamera(take, comparison, measure.size, delivery));
+  const { unplaced } = comparison.path;
   if (unplaced) {
     add(
       { code: 'take.unplaced', severity: 'watch', measured: { value: unplaced.pictures, unit: 'count' } },

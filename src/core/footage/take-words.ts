@@ -22,6 +22,14 @@ function movement({ take, facts, measured }: Telling): string {
 /** Pixels that a fix leaves. */
 const left = ({ number }: Telling): string => `${number('left', 2)} px`;
 
+/** "Take 3 repeats the plate's move 0.37 s later" */
+function repeating({ take, facts }: Telling): string {
+  const late = Number(facts.late);
+  const when =
+    Math.abs(late) < 0.005 ? '' : ` ${Math.abs(late).toFixed(2)} s ${late > 0 ? 'later' : 'earlier'}`;
+  return `${take} repeats the plate's move${when}`;
+}
+
 /** "0.34 stop darker" */
 const than = ({ measured, value }: Telling): string => `${measured} ${value < 0 ? 'darker' : 'brighter'}`;
 
@@ -51,6 +59,24 @@ export const takeWords = {
     `${movement(telling)}${telling.facts.during ? telling.at : ' against the plate'}; it is steadied, which leaves ${left(telling)} (allowed ${telling.allowed}).`,
   'take.steadied-in-part': (telling) =>
     `${movement(telling)}${telling.facts.during ? telling.at : ' against the plate'}; steadied, ${left(telling)} is left (allowed ${telling.allowed}). The join will show: film it again, or choose another part of it.`,
+  'take.plate-moves': ({ take, measured, allowed }) =>
+    `${measured} of ${take} changes while it runs (allowed ${allowed}): its camera moves, or its light, or somebody is in it. Takes are held against one picture of it, and will not fit. If the camera moves on purpose and each take repeats its move, say so; else film the empty set again from a tripod.`,
+  'take.moves': ({ take }) =>
+    `The camera of ${take} moves, and takes that repeat its move are held against it picture by picture.`,
+  'take.repeats': (telling) =>
+    `${repeating(telling)}: at most ${telling.measured} beside it (allowed ${telling.allowed}).`,
+  'take.repeats-corrected': (telling) =>
+    `${repeating(telling)}, up to ${telling.measured} beside it${telling.at}; it is corrected picture by picture, which leaves ${left(telling)} (allowed ${telling.allowed}).`,
+  'take.repeats-in-part': (telling) =>
+    `${repeating(telling)}, up to ${telling.measured} beside it${telling.at}; corrected picture by picture, ${left(telling)} is left (allowed ${telling.allowed}). The join will show: film it again, or choose another part of it.`,
+  'take.repeats-beside': (telling) =>
+    `${repeating(telling)}, up to ${telling.measured} beside it${telling.at} (allowed ${telling.allowed}). The join will show. Corrected picture by picture, ${left(telling)} is left.`,
+  'take.repeats-loosely': (telling) =>
+    `${telling.take} does not repeat the plate's move: its camera lies up to ${telling.measured} beside it${telling.at} (allowed ${telling.allowed}), and the plate would show where its picture ends. Film it again from the same marks and as fast, or take it out of the pair.`,
+  'take.repeats-part': ({ take, measured }) =>
+    `${take} goes ${measured} of the way that the plate’s camera goes. Show no more of it than that, or film it through to the end.`,
+  'take.other-move': ({ take, measured, allowed }) =>
+    `${take} does not repeat the plate's move: ${measured} of the picture fits (at least ${allowed} needed). Film it again from the same mark, the same way round, or take it out of the pair.`,
   'take.unplaced': ({ take, at, value }) =>
     `${take} cannot be held against the plate in ${value === 1 ? 'one picture' : `${value} pictures`}, first${at}: covered, dark or blurred. Its place there is taken from the pictures round them.`,
   'take.still': ({ take, measured, allowed }) =>
@@ -111,6 +137,12 @@ export const againstPlate: readonly string[] = [
   'take.moved',
   'take.steadied',
   'take.steadied-in-part',
+  'take.repeats-corrected',
+  'take.repeats-in-part',
+  'take.repeats-beside',
+  'take.repeats-loosely',
+  'take.repeats-part',
+  'take.other-move',
   'take.unplaced',
   'take.light',
   'take.matched',

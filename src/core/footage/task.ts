@@ -28,7 +28,7 @@ export type Task =
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps, a fall where nothing falls. */
 export type Answer =
-  | { method: 'seam-5'; seam: SeamMeasure }
+  | { method: 'seam-7'; seam: SeamMeasure }
   | { method: 'cutout-2'; cutout: Cutout }
   | { method: 'flight-1'; flight: Flight | null }
   | { method: 'under-1'; spans: UnderSpan[] }
@@ -42,7 +42,7 @@ export type Answer =
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
-  seam: 'seam-5',
+  seam: 'seam-7',
   cutout: 'cutout-2',
   flight: 'flight-1',
   under: 'under-1',

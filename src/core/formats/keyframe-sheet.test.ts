@@ -44,7 +44,7 @@ const figures: Answer = {
 };
 const flight: Answer = { method: 'flight-1', flight: { leaves: 1, highest: 1.5, meets: 1.4 } };
 const seam = {
-  method: 'seam-5',
+  method: 'seam-7',
   seam: {
     rings: [
       [
@@ -57,7 +57,7 @@ const seam = {
   },
 } as unknown as Answer;
 /** A join round somebody in the middle. */
-const around = { method: 'seam-5', seam: { rings } } as unknown as Answer;
+const around = { method: 'seam-7', seam: { rings } } as unknown as Answer;
 /** A point that walks from the left of a take to its right and back. */
 const walker: Answer = {
   method: 'track-2',

@@ -4,6 +4,7 @@ import type { Light } from '../footage/analysers/light';
 import type { Motion } from '../footage/analysers/motion';
 import type { CameraPath } from '../footage/camera-path';
 import type { Standing } from '../footage/presence';
+import type { Repeat } from '../footage/repeats/repeat-track';
 import type { PictureTimes } from '../footage/picture-times';
 import type { FoundSection } from '../song/sections';
 import type { Point, Size } from '../geometry/size';
@@ -87,6 +88,8 @@ export type Comparison = {
   covered: Uint8Array;
   /** the same at the seconds of its kept pictures */
   standing: Standing;
+  /** of a take that repeats its plate's move: where its pictures lie; `path` then says how they lie beside the plate's */
+  repeat?: Repeat;
 };
 
 /** What decoding a song gives. */
@@ -112,6 +115,18 @@ export type SongMeasure = SongSound & SongSections;
 /** The outline of a seam from a frame of the film on; rings as in {@link SeamMeasure}. */
 export type SeamMove = { frame: number; rings: Point[][] };
 
+/** Shadows that fall on the set in a side's take, and what the join does to them. */
+export type SideShadow = {
+  /** over how much of the frame's width they fade out at their edge; null where none meets the light */
+  edge: number | null;
+  /** largest share of the frame that they cover */
+  covers: number;
+  /** the way in which they fall from whoever throws them; null where it is not known who does */
+  falls: 'left' | 'right' | 'up' | 'down' | null;
+  /** the share of them that does not show in each frame that was looked at and has any */
+  lost: { frame: number; share: number }[];
+};
+
 /** A seam that was solved for a moment; points in shares of the frame. */
 export type SeamMeasure = {
   /** where the second side shows, the largest piece first; inside an odd number of rings; shares of the frame */
@@ -127,6 +142,8 @@ export type SeamMeasure = {
   borders: [number | null, number | null];
   /** who is cut by the join or does not show, outside the outline (0) and inside (1) */
   losses: SideLoss[];
+  /** the shadows of either side on the set, where any fall */
+  shadows: [SideShadow | null, SideShadow | null];
   /** 95th percentile CIEDE2000 across the join at each sampled frame */
   visible: { frame: number; difference: number }[];
   /** frames of the film in which one performer stands where the other one does, and the join cannot part them */

@@ -82,6 +82,8 @@ const takeSchema = z.object({
   steady: z.boolean(),
   /** bring light and colour to the plate's */
   match: z.boolean(),
+  /** of a clean plate: its camera moves, and takes repeat its move, so that they are held against it picture by picture */
+  moves: z.optional(z.boolean()),
   /** per cent by which a camera that moves freely is smoothed on its way; unset is not at all */
   smooth: z.optional(z.number().check(z.minimum(0), z.maximum(100))),
   /** how the colours of a file that does not say so are read; left out, as its size suggests */

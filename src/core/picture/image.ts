@@ -15,7 +15,7 @@ export const lumaOfRgb = ([red, green, blue]: readonly [number, number, number])
   0.2126 * red + 0.7152 * green + 0.0722 * blue;
 
 /** BT.709 luma (code values) of a full-range picture. */
-export function lumaOf(image: RgbaImage): GrayImage {
+export function lumaOf(image: RgbaImage): GrayImage & { data: Float32Array } {
   const count = image.width * image.height;
   const data = new Float32Array(count);
   for (let index = 0, at = 0; index < count; index++, at += 4) {

@@ -106,5 +106,12 @@ describe('a take that was filmed to the song', () => {
     expect(say(0.004, { by: 'beep' })).toMatch(
       /^The song is not heard in Take 4, but the beep of its slate is/,
     );
+    // What is seen is known to a picture of 42 ms, and no more is asked of it.
+    expect(say(0.035, { by: 'white' })).toMatch(
+      /^The song is not heard in Take 4, but the white picture of its slate is seen/,
+    );
+    expect(say(0.05, { by: 'white' })).toMatch(
+      /^The song that was played after the slate’s white picture in Take 4 runs .* \(allowed 42 ms\)/,
+    );
   });
 });

@@ -9,15 +9,17 @@ import type { Material } from './material';
 import type { Recipe, Ruler } from './recipe';
 
 const songIn = (take: string, facts: Record<string, unknown>): string =>
-  facts.by === 'beep'
-    ? `The song that was played after the slate’s beep in ${take}`
-    : `The song that is heard in ${take}`;
+  facts.by === 'ear'
+    ? `The song that is heard in ${take}`
+    : `The song that was played after the slate’s ${facts.by === 'beep' ? 'beep' : 'white picture'} in ${take}`;
 
 const playbackTroubles = {
   'playback.on': ({ take, facts, measured }) =>
-    facts.by === 'beep'
-      ? `The song is not heard in ${take}, but the beep of its slate is: by that its ${facts.slot} runs with the song, ${measured} apart.`
-      : `The song is heard in ${take}, and its ${facts.slot} runs with it: ${measured} apart.`,
+    ({
+      ear: `The song is heard in ${take}, and its ${facts.slot} runs with it: ${measured} apart.`,
+      beep: `The song is not heard in ${take}, but the beep of its slate is: by that its ${facts.slot} runs with the song, ${measured} apart.`,
+      white: `The song is not heard in ${take}, but the white picture of its slate is seen: by that its ${facts.slot} runs with the song to within a picture.`,
+    })[facts.by as 'ear' | 'beep' | 'white'],
   'playback.off': ({ take, facts, measured, value, allowed }) =>
     `${songIn(take, facts)} runs ${measured} ${value > 0 ? 'ahead of' : 'behind'} the film’s where the ${facts.slot} begins (allowed ${allowed}): what was done on a beat comes ${value > 0 ? 'early' : 'late'}, and lips are off. Lay it on the song, or leave it where another passage is meant.`,
   'playback.faster': ({ take, facts, number, measured }) =>
@@ -59,13 +61,15 @@ export function examinePlayback(
         },
       ];
     const ahead = onReference(playback, at) - shown;
+    // A picture says when the slate flashed to within half of it to each side.
+    const within = by === 'white' ? Math.max(allowed.playback, chosen.measure.times.usual) : allowed.playback;
     const found = {
       where: { moment: moment.id, take: chosen.take.id },
       measured: { value: ahead, unit: 'seconds' as const },
-      allowed: { value: allowed.playback, unit: 'seconds' as const },
+      allowed: { value: within, unit: 'seconds' as const },
       facts: { slot: title, by },
     };
-    if (Math.abs(ahead) <= allowed.playback) return [{ ...found, code: 'playback.on', severity: 'fine' }];
+    if (Math.abs(ahead) <= within) return [{ ...found, code: 'playback.on', severity: 'fine' }];
     const should = at - ahead;
     if (should < 0 || should > chosen.measure.times.last)
       return [{ ...found, code: 'playback.out', severity: 'watch' }];

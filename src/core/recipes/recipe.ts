@@ -119,6 +119,8 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   framesItself?: true;
   /** its takes run on as they were filmed, so that those filmed to the song can run with it */
   runsOn?: true;
+  /** the slot of the take whose camera the others follow, where they repeat a move; left out, its camera has to stand */
+  leads?(moment: Some): string;
   /** the slots of two takes of which the second takes the first one's place on the moment's beat */
   inTurn?: readonly [first: string, second: string];
   /**

@@ -3,9 +3,9 @@ import type { Finding } from '../finding/finding';
 import type { Words } from '../finding/words';
 import { smoothPath, type FreePath, type PathTask, type Smoothing } from '../footage/free-path';
 import { meanStep, lastNotAfter } from '../footage/picture-times';
+import { moveThrough } from '../footage/steady';
 import { mixed, scalePlacement, unpackPlacements, type Placement } from '../geometry/placement';
 import type { Moment, Take } from '../model/records';
-import { fewestKeyframes } from '../motion/keyframes';
 import {
   mediaIn,
   secondsAt,
@@ -80,6 +80,9 @@ function smoothingOf({ take }: MeasuredTake, solved: Material['solved']) {
   return { path, smoothing };
 }
 
+/** so many times as closely a join has to be followed as a camera that is smoothed */
+const coarse = 2.5;
+
 /** What smooths a layer's picture, in pixels of its file. */
 function moveOf(
   node: MediaNode,
@@ -95,24 +98,11 @@ function moveOf(
     const share = (seconds - times[index]) / (times[index + 1] - times[index]);
     return mixed(moves[index], next, Math.min(1, Math.max(0, share)));
   };
-  const frames = Array.from({ length: Math.max(1, node.until - node.from) }, (_, frame) =>
-    scalePlacement(at(secondsAt(node, node.from + frame)), factor),
-  );
-  const track = (key: 'dx' | 'dy' | 'rotation' | 'scale', tolerance: number, times = 1) =>
-    fewestKeyframes(
-      frames.map((placement) => times * placement[key]),
-      node.from,
-      tolerance,
-    );
-  return {
-    is: 'move',
-    size: node.content.size,
-    x: track('dx', 0.1),
-    y: track('dy', 0.1),
-    rotation: track('rotation', 0.005),
-    scale: track('scale', 5e-5, cover),
-    undone: false,
-  };
+  const frames = Array.from({ length: Math.max(1, node.until - node.from) }, (_, frame) => {
+    const here = scalePlacement(at(secondsAt(node, node.from + frame)), factor);
+    return { ...here, scale: cover * here.scale };
+  });
+  return moveThrough(node.content.size, frames, node.from, false, coarse);
 }
 
 /** A picture in which cameras go calmly; the same object where none is smoothed. */

@@ -42,7 +42,7 @@ export function takeNode(
   const shows = time ?? (hold ? still(at) : running(at, from, until, rate));
   const span = { from, until: hold ? from + 1 : until };
   const steady =
-    take.steady && comparison
+    take.steady && comparison && !comparison.repeat
       ? [steadying(size, comparison.path, times, span, (frame) => valueAt(shows, frame))]
       : [];
   const { transforms = [], ...others } = rest;

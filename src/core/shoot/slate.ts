@@ -68,13 +68,20 @@ export const slateTrack = (
   slate: { seconds: 2 * hold, beep: sync },
 });
 
-/** Where a take in which the slate beeped lies on the song, though nothing else of it is heard. @param beep second of the take */
-export const alignmentBySlate = ({ song, sync, from, speed }: SlateTimeline, beep: number): Alignment => ({
-  offset: from - speed * (beep + song - sync),
+/**
+ * Where a take in which the slate beeped or flashed lies on the song, though nothing else of it is heard.
+ * @param at second of the take
+ */
+export const alignmentBySlate = (
+  { song, sync, from, speed }: SlateTimeline,
+  at: number,
+  by: NonNullable<Alignment['by']>,
+): Alignment => ({
+  offset: from - speed * (at + song - sync),
   drift: 0,
   confidence: 1,
   ...(speed === 1 ? {} : { speed }),
-  by: 'beep',
+  by,
 });
 
 /** Time of the song at a time of the slate; below `from` during the count. */

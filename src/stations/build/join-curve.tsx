@@ -12,7 +12,7 @@ import { Part } from '../station';
 function visibleIn(answers: Material['solved']): { frame: number; difference: number }[] {
   const most = new Map<number, number>();
   for (const answer of Object.values(answers))
-    if (answer?.method === 'seam-5')
+    if (answer?.method === 'seam-7')
       for (const { frame, difference } of answer.seam.visible)
         most.set(frame, Math.max(difference, most.get(frame) ?? 0));
   return [...most].map(([frame, difference]) => ({ frame, difference })).sort((a, b) => a.frame - b.frame);

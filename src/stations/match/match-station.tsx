@@ -233,9 +233,11 @@ function PairBoard() {
     pairOf(best ? { first: best.a, second: best.b } : { first: firsts[0]?.id, second: seconds[0]?.id });
 
   const chosenBy = ({ first, second }: Pair) => ({ [down.key]: first.id, [across.key]: second.id });
-  /** @param further seconds by which the first take is to be further than the second; as they are where nothing is said */
-  const takePair = (pair: Pair, further?: number) =>
+  /** @param shift seconds by which the first take is to be further than the second; where nothing is said as they are, or in step where their cameras repeat a move */
+  const takePair = (pair: Pair, shift?: number) =>
     attempt(async () => {
+      const found = ranked.get(`${pair.first.id} ${pair.second.id}`);
+      const further = shift ?? (found?.inStep ? found.offset : undefined);
       if (moment) {
         const grid = snapshot.song?.grid;
         const begin =
@@ -315,7 +317,7 @@ function PairBoard() {
               <button type="button" className="knob main mt-3" onClick={() => takePair(chosen)}>
                 {moment ? `Use this pair in ${moment.name}` : 'Use this pair'}
               </button>
-              {moment && score && score.offset !== 0 && (
+              {moment && score && score.offset !== 0 && !score.inStep && (
                 <button type="button" className="knob mt-1.5" onClick={() => takePair(chosen, score.offset)}>
                   Use it with {chosen.second.name}, {sayShift(score)}
                 </button>
@@ -344,7 +346,7 @@ function PairBoard() {
         {firsts.length > 0 && seconds.length > 0 ? (
           <div className="min-w-0">
             <div
-              className="-m-1 grid gap-2.5 overflow-x-auto p-1"
+              className="relative -m-1 grid gap-2.5 overflow-x-auto p-1"
               style={{
                 gridTemplateColumns: `minmax(84px, 110px) repeat(${columns.length}, minmax(96px, 130px))`,
               }}

@@ -44,9 +44,10 @@ export function PairCurves({
         const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
         if (!measure || !comparison) return [];
         const { size, times } = measure;
-        const { path, colour } = comparison;
+        const { path, colour, repeat } = comparison;
         const light = colour?.light ?? [];
-        return [{ name: take.name, path, light, size, last: times.last, dye: dyes[index] }];
+        const repeats = repeat !== undefined;
+        return [{ name: take.name, path, light, size, last: times.last, dye: dyes[index], repeats }];
       }),
     [snapshot, moment, first, second],
   );
@@ -74,7 +75,11 @@ export function PairCurves({
   if (takes.length === 0) return null;
   return (
     <div className="mt-3">
-      <h3 className="font-semibold">How the camera stood</h3>
+      <h3 className="font-semibold">
+        {takes.some(({ repeats }) => repeats)
+          ? 'How far beside the plate’s move the camera was'
+          : 'How the camera stood'}
+      </h3>
       <CameraCurve takes={takes} width={snapshot.project.width} onPick={onPick} />
       <h3 className="mt-2 font-semibold">How bright they stayed</h3>
       <LightCurve takes={takes} onPick={onPick} />

@@ -86,6 +86,19 @@ export function Swatch({
             options={options}
             onChange={(slot) => attempt(() => setTake(store, id, take.id, 'What a take is', { slot }))}
           />
+          {take.slot === plateSlot && (
+            <LiveChoice
+              label={`How the camera of ${take.name} is`}
+              value={take.moves ? 'moves' : 'stands'}
+              options={[
+                { value: 'stands', text: 'camera stands' },
+                { value: 'moves', text: 'camera moves' },
+              ]}
+              onChange={(how) =>
+                attempt(() => setTake(store, id, take.id, 'How its camera is', { moves: how === 'moves' }))
+              }
+            />
+          )}
           <button
             type="button"
             className="text-ink2 hover:text-ink pointer-coarse:min-h-11"

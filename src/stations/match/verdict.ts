@@ -1,4 +1,5 @@
 import { allowed } from '@/core/finding/allowed';
+import { goesElsewhere } from '@/core/footage/repeats/loose';
 import { partKey } from '@/core/footage/take-parts';
 import type { Moment, Take } from '@/core/model/records';
 import { plateFor, plateOfMoment } from '@/store/plates';
@@ -26,6 +27,7 @@ export function verdict(
   const move = comparison.path.furthest.move * factor;
   const stops = comparison.colour?.stops ?? 0;
   if (comparison.agreement < allowed.agreement) return { text: 'other view', good: false };
+  if (goesElsewhere(comparison, measure.size)) return { text: 'other move', good: false };
   if (move > allowed.move && !take.steady) return { text: `${move.toFixed(1)} px`, good: false };
   if (Math.abs(stops) > allowed.stops && !take.match)
     return { text: `${stops > 0 ? '+' : '−'}${Math.abs(stops).toFixed(2)} stop`, good: false };

@@ -1,4 +1,4 @@
-import { inPlace } from '@/core/geometry/placement';
+import { inPlace, packPlacements } from '@/core/geometry/placement';
 import { partKey, type TakeSource } from '@/core/footage/take-parts';
 import { cameraPath } from '@/core/footage/camera-path';
 import { pictureTimes } from '@/core/footage/picture-times';
@@ -27,6 +27,17 @@ export const taken = (more: Partial<TakeMeasure> = {}): TakeMeasure => ({
   light: { dark: 0, blown: 0, flicker: 0 },
   ...more,
 });
+
+/** A take whose camera goes by some pixels a second as the plate's does, so many seconds later. */
+export const repeating = (late: number, perSecond: number): NonNullable<Comparison['repeat']> => {
+  const along = (by: number) => ({
+    times: starts,
+    placements: packPlacements(
+      Array.from(starts, (seconds) => ({ ...inPlace, dx: perSecond * (seconds - by) })),
+    ),
+  });
+  return { late, lead: along(0), own: along(late), travels: { lead: 200, own: 200 } };
+};
 
 /** A camera that stood off by some pixels all along. */
 export const standing = (dx: number) =>
@@ -120,6 +131,7 @@ export class TestFilm {
     const { media } = source;
     const poster = new Blob();
     await this.keep(partKey('camera', source), media, { method: 'camera', small: null });
+    await this.keep(partKey('white', source), media, { method: 'white', small: { time: null } });
     if (motion) await this.keep(partKey('motion', source), media, { method: 'motion', small: motion });
     if (light) await this.keep(partKey('light', source), media, { method: 'light', small: light });
     await this.keep(partKey('pictures', source), media, {
@@ -131,7 +143,7 @@ export class TestFilm {
   }
   compared(id: string, more: Partial<Comparison> = {}, source: TakeSource = { media: `m-${id}` }) {
     const value = { method: 'comparison' as const, comparison: compared(more) };
-    return this.keep(compareKey(source, { media: 'm-plate' }), id, value);
+    return this.keep(compareKey(source, { media: 'm-plate', moves: !!more.repeat }), id, value);
   }
   /** @param other another reading of its beats */
   async sung(more: Partial<SongMeasure> = {}, other?: ReadBeats) {

@@ -31,6 +31,12 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
       await setTake(store, id, take(), 'Read its colours so', { matrix });
       return;
     }
+    case 'repeatMove':
+      await setTake(store, id, take(), 'Its camera moves', { moves: true });
+      return;
+    case 'standStill':
+      await setTake(store, id, take(), 'Its camera stands', { moves: false });
+      return;
     case 'buildPlate':
       await makePlate(store, id, (fix.args as { setup: string | null }).setup);
       return;
@@ -58,6 +64,18 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
     case 'layOnSong': {
       const { moment, slot, at } = fix.args as { moment: string; slot: string; at: number };
       await setMoment(store, id, moment, 'Lay it on the song', { [`slots.${slot}.at`]: at });
+      return;
+    }
+    case 'layInStep': {
+      const { moment, slot, at } = fix.args as { moment: string; slot: string; at: number };
+      await setMoment(store, id, moment, 'Lay it in step', { [`slots.${slot}.at`]: at });
+      return;
+    }
+    case 'keepShadows':
+    case 'hideShadows': {
+      const shadows = fix.command === 'keepShadows' ? 'kept' : 'hidden';
+      const { moment } = fix.args as { moment: string };
+      await setMoment(store, id, moment, `Shadows are ${shadows}`, { 'settings.shadows': shadows });
       return;
     }
     case 'setSetup': {

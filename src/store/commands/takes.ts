@@ -16,6 +16,7 @@ export const setTake = (
     steady?: boolean;
     match?: boolean;
     smooth?: number;
+    moves?: boolean;
     name?: string;
     matrix?: YuvMatrix;
   },

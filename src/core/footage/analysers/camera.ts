@@ -1,4 +1,3 @@
-import { allowed } from '../../finding/allowed';
 import {
   between,
   cornerMove,
@@ -9,7 +8,7 @@ import {
 } from '../../geometry/placement';
 import type { Size } from '../../geometry/size';
 import type { Pass } from '../../pass';
-import { median } from '../../statistics';
+import { bridged, isPlaced } from '../bridged';
 import { nudgeBetween } from '../nudge';
 import { prepareReference, type Reference } from '../reference';
 import { registerFrame } from '../register';
@@ -90,49 +89,11 @@ class CameraTrack implements Pass<Uint8Array, Found<null>> {
   }
 }
 
-/** the agreement of a picture that is put where its neighbours stood, at the most */
-const unplaced = 0.4;
-
-const isPlaced = ({ agreement }: Placement): boolean => agreement >= allowed.agreement;
-
 /** The places of a reference's finest level that carry position, as indices of pixels. */
 function placesOf({ anchors: [finest], width, height }: Reference): Int32Array<ArrayBuffer> {
   return Int32Array.from(finest.x, (x, index) =>
     Math.round((finest.y[index] + height / 2 - 0.5) * width + x + width / 2 - 0.5),
   );
-}
-
-/** share of the take's usual agreement from which on a picture beside one that cannot be placed is trusted again */
-const trusted = 0.85;
-
-/**
- * Which pictures stand where they were found. Whatever covers the set comes and goes: what fits less and less before
- * it is covered, and more and more afterwards, is drawn along by what covers it.
- */
-function placedWell(track: readonly Placement[]): boolean[] {
-  const placed = track.map(isPlaced);
-  const enough = trusted * median(track.map(({ agreement }) => agreement));
-  const doubt = (index: number, neighbour: number) => {
-    if (placed[neighbour] === false && track[index].agreement < enough) placed[index] = false;
-  };
-  for (let index = 1; index < track.length; index++) doubt(index, index - 1);
-  for (let index = track.length - 2; index >= 0; index--) doubt(index, index + 1);
-  return placed.some(Boolean) ? placed : track.map(isPlaced);
-}
-
-/** Pictures that could not be placed, put where those round them stood; all stay where none could be. */
-function bridged(track: readonly Placement[]): Placement[] {
-  const placed = placedWell(track);
-  if (!placed.some(Boolean)) return [...track];
-  return track.map((placement, index) => {
-    if (placed[index]) return placement;
-    const before = placed.lastIndexOf(true, index);
-    const after = placed.indexOf(true, index);
-    const [from, to] = [before < 0 ? after : before, after < 0 ? before : after];
-    const share = from === to ? 0 : (index - from) / (to - from);
-    const agreement = Math.min(placement.agreement, unplaced);
-    return { ...mixed(track[from], track[to], share), agreement };
-  });
 }
 
 /** Each picture against the take's own first one: a curve of packed placements, in pixels of the analysed picture. */

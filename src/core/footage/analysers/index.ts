@@ -1,11 +1,12 @@
 import type { AnalyserName } from '../take-parts';
 import type { Analyser, Found, TakeShape } from './analyser';
 import { camera } from './camera';
+import { white } from './white';
 import { light } from './light';
 import { motion } from './motion';
 
 /** Everything that is measured from the pictures of a take. */
-export const analysers = { camera, motion, light } satisfies Record<AnalyserName, Analyser<unknown>>;
+export const analysers = { camera, motion, light, white } satisfies Record<AnalyserName, Analyser<unknown>>;
 
 type SmallOf<Name extends AnalyserName> =
   (typeof analysers)[Name] extends Analyser<infer Small> ? Small : never;

@@ -141,8 +141,14 @@ export function improve(volume: Volume, labels: Uint8Array, free: Free = null): 
 }
 
 /** A still division between two takes. @param cost what a join costs at each pixel, from `joinCost` */
-export const stillVolume = (size: Size, cost: Float64Array, forced: Int8Array): Volume => ({
+export const stillVolume = (
+  size: Size,
+  cost: Float64Array,
+  forced: Int8Array,
+  prior?: Volume['prior'],
+): Volume => ({
   ...size,
+  prior,
   depth: 1,
   takes: 2,
   costs: [[], cost.map((codes) => (codes - length) / step)],
@@ -154,11 +160,17 @@ export const stillVolume = (size: Size, cost: Float64Array, forced: Int8Array): 
  * The cheapest division of the frame between two takes, the same over the whole length.
  * @param cost what a join costs at each pixel, from `joinCost`
  * @param forced take that must show at each pixel, -1 where either may
+ * @param prior what it costs besides that a take shows at a pixel, in codes
  * @returns 0 or 1 a pixel. No straight seam that obeys `forced` costs less.
  * @see Kwatra 2003; Agarwala 2004 (graph cut with strokes)
  */
-export function cutStill(size: Size, cost: Float64Array, forced: Int8Array): Uint8Array {
+export function cutStill(
+  size: Size,
+  cost: Float64Array,
+  forced: Int8Array,
+  prior?: Volume['prior'],
+): Uint8Array {
   const labels = new Uint8Array(size.width * size.height);
-  improve(stillVolume(size, cost, forced), labels);
+  improve(stillVolume(size, cost, forced, prior), labels);
   return labels;
 }

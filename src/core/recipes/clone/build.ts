@@ -1,6 +1,7 @@
 import { gentle } from '../../motion/easing';
 import { still, type Track } from '../../motion/keyframes';
 import { groupOf, outlineMatte, type Matte, type MediaNode, type Node } from '../../picture/node';
+import { withRepeats } from '../repeats';
 import { takeNode } from '../take-node';
 import type { Point } from '../../geometry/size';
 import { drawnFurther, furtherAnchors, furtherSeamIn, furtherSlots, ringsOfFurther } from './copies';
@@ -118,7 +119,7 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
       ...takeNode(project, slot, called, into, { from, until: end, at: fillOf(moment, slot).at }, rest),
     ];
   };
-  return groupOf('shot', { width, height }, { from: start, until: end }, [
+  const shot = groupOf('shot', { width, height }, { from: start, until: end }, [
     ...takeNode(project, plateSlot, 'Clean plate', chosen.plate, {
       from: start,
       until: end,
@@ -140,4 +141,5 @@ export function buildClone(moment: CloneMoment, ruler: Ruler, material: Material
       return laid(slot, `${called[0].toUpperCase()}${called.slice(1)}`, from, matte);
     }),
   ]);
+  return withRepeats(shot, material, first, project);
 }

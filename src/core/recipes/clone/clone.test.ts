@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { sayFinding } from '../../finding/say';
 import type { Point } from '../../geometry/size';
-import type { SeamMeasure } from '../../model/measures';
+import type { SeamMeasure, SideShadow } from '../../model/measures';
 import { keyframeCsv } from '../../formats/keyframe-sheet';
 import { writeOtio } from '../../formats/otio';
 import type { Take } from '../../model/records';
@@ -43,7 +43,7 @@ const chosen = (id: string, set: Partial<Take> = {}, shift = 0): ChosenTake =>
   heldTake(id, size, rate, 240, set, (index) => (index >= 60 ? shift : 0));
 const material = ({ seam = null, ...takes }: Partial<CloneMaterial> = {}): Material => ({
   takes: { plate: chosen('plate'), left: chosen('left'), right: chosen('right'), ...takes },
-  solved: { seam: seam && { method: 'seam-5', seam } },
+  solved: { seam: seam && { method: 'seam-7', seam } },
 });
 const dyes = new Set(['cochineal', 'woad']);
 const shown = (tree: Node, frame: number) => describeFrame(tree, frame)?.[0] ?? [];
@@ -104,6 +104,7 @@ describe('the clone', () => {
     found: [true, true],
     losses: [],
     borders: [null, null],
+    shadows: [null, null],
     ...more,
   });
 
@@ -120,6 +121,40 @@ describe('the clone', () => {
       'fine clone.lands',
       'fine clone.join-hidden',
     ]);
+  });
+
+  it('says what becomes of shadows, and asks for the join anew where they are hidden', () => {
+    const lost = (...shares: number[]) => shares.map((share, index) => ({ frame: 510 + index, share }));
+    const thrown = (edge: number, ...shares: number[]): SideShadow => ({
+      edge,
+      covers: 0.06,
+      falls: 'left',
+      lost: lost(...shares),
+    });
+    const hidden = { ...moment, settings: { ...moment.settings, shadows: 'hidden' as const } };
+    const said = (given: CloneMoment, shadows: SeamMeasure['shadows']) =>
+      codes(given, material({ seam: solved({ shadows }) })).filter((code) => code.includes('shadow'));
+    expect(said(moment, [thrown(0.004, 0.05, 0), null])).toEqual(['fine clone.shadow-kept']);
+    // What is sharp is seen where it ends; what fades out is so less.
+    expect(said(moment, [thrown(0.004, 0, 0.3), thrown(0.05, 0.3)])).toEqual([
+      'fix clone.shadow-cut',
+      'watch clone.shadow-cut',
+    ]);
+    expect(said(hidden, [null, thrown(0.05, 0.95, 1)])).toEqual(['fine clone.shadow-hidden']);
+    expect(said(hidden, [thrown(0.004, 0.4, 1), null])).toEqual(['fix clone.shadow-left']);
+    const [work] = clone.works(moment, ruler, material());
+    const [other] = clone.works(hidden, ruler, material());
+    expect(work.task()).toMatchObject({ shadows: 'kept' });
+    expect(other.task()).toMatchObject({ shadows: 'hidden' });
+    expect(other.parts).not.toEqual(work.parts);
+    // The word is in the sentence where there is a shadow, or where one was hidden.
+    const asks = (given: CloneMoment, shadows: SeamMeasure['shadows']) =>
+      clone
+        .say(given, ruler, material({ seam: solved({ shadows }) }))
+        .some((part) => typeof part !== 'string' && 'field' in part && part.field === 'shadows');
+    expect(asks(moment, [null, null])).toBe(false);
+    expect(asks(moment, [null, thrown(0.05, 0)])).toBe(true);
+    expect(asks(hidden, [null, null])).toBe(true);
   });
 
   it('moves where it was solved to, says so, and stays where it was drawn', () => {

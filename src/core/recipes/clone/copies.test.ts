@@ -36,9 +36,10 @@ const seam: SeamMeasure = {
   found: [true, true],
   losses: [],
   borders: [null, null],
+  shadows: [null, null],
 };
 const solved = (...works: string[]): Material['solved'] =>
-  Object.fromEntries(works.map((name) => [name, { method: 'seam-5' as const, seam }]));
+  Object.fromEntries(works.map((name) => [name, { method: 'seam-7' as const, seam }]));
 const material = (works: string[] = []): Material => ({
   takes: Object.fromEntries(names.map((name) => [name, chosen(name)])),
   solved: solved(...works),
@@ -159,7 +160,7 @@ describe('a clone of more than two', () => {
     };
     const lossy = {
       ...given,
-      solved: { ...given.solved, 'seam-copy-3': { method: 'seam-5' as const, seam: cut } },
+      solved: { ...given.solved, 'seam-copy-3': { method: 'seam-7' as const, seam: cut } },
     };
     expect(clone.examine(moment, ruler, lossy)).toContainEqual(
       expect.objectContaining({

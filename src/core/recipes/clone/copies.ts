@@ -53,7 +53,7 @@ export const seamOfFurther = (slot: string): string => `seam-${slot}`;
 /** Where a further copy ends, once it was solved. */
 export const furtherSeamIn = ({ solved }: Material, slot: string): SeamMeasure | null => {
   const answer = solved[seamOfFurther(slot)];
-  return answer?.method === 'seam-5' ? answer.seam : null;
+  return answer?.method === 'seam-7' ? answer.seam : null;
 };
 
 /** half of the width of the strip that a further copy shows in until its outline is solved, in shares of the frame */

@@ -1,13 +1,14 @@
 import { allowed } from '../../finding/allowed';
 import type { Finding } from '../../finding/finding';
-import type { SeamMeasure } from '../../model/measures';
+import { hardEdge } from '../../footage/shadow/edge';
+import type { SeamMeasure, SideShadow } from '../../model/measures';
 import { usualStature } from '../../model/plan-records';
 import { usualBody } from '../../people/bodies';
 import type { BodyCode } from '../../people/body-words';
 import { examineMeeting } from '../../people/examine-bodies';
 import { drawnFurther, furtherAnchors, furtherOf, furtherSeamIn } from './copies';
 import { drawnHanded, handedAnchors, handedSeam, handsOver } from './hand-over';
-import { type CloneMoment, cloneMaterial, otherSide, sides } from './material';
+import { type CloneMoment, cloneMaterial, otherSide, shadowsOf, sides } from './material';
 import { timeOfFrame } from '../../time/rate';
 import { timeOfBeat } from '../../time/grid';
 import type { Ruler } from '../recipe';
@@ -82,7 +83,7 @@ function examineJoin(
     if (difference === null || difference <= allowed.difference) continue;
     add({
       code: 'clone.border',
-      severity: 'fix',
+      severity: difference > allowed.graveDifference * allowed.difference ? 'fix' : 'watch',
       measured: { value: difference, unit: 'deltaE' },
       allowed: { value: allowed.difference, unit: 'deltaE' },
       facts: { slot: called[side] },
@@ -101,6 +102,8 @@ function examineJoin(
       },
     });
   }
+  for (const [side, shadow] of seam.shadows.entries())
+    if (shadow) findings.push(examineShadow(moment, called[side], shadow));
   if (moment.settings.way === 'contact' && seam.contact) {
     const { apart, frame, at } = seam.contact;
     const px = apart * width;
@@ -138,6 +141,29 @@ function examineJoin(
     facts: { frame: worst.frame, hand: byHand ? 1 : 0 },
   });
   return findings;
+}
+
+/** share of a shadow that may be cut off unseen: its faint rim */
+const shadowRim = 0.1;
+
+/** Whether the join lets a shadow show whole, hides it, or cuts it. */
+function examineShadow(moment: CloneMoment, slot: string, shadow: SideShadow): Finding<CloneCode> {
+  const { edge, covers, falls, lost } = shadow;
+  const wanted = shadowsOf(moment);
+  const isHard = edge !== null && edge < hardEdge;
+  const told = { slot, covers, edge: isHard ? 'hard' : 'soft', ...(falls ? { falls } : {}) };
+  const where = { moment: moment.id };
+  const wrong = lost.filter(({ share }) => (wanted === 'kept' ? share : 1 - share) > shadowRim);
+  if (wrong.length === 0) return { code: `clone.shadow-${wanted}`, severity: 'fine', where, facts: told };
+  const share = Math.max(...wrong.map((one) => (wanted === 'kept' ? one.share : 1 - one.share)));
+  return {
+    code: wanted === 'kept' ? 'clone.shadow-cut' : 'clone.shadow-left',
+    severity: isHard ? 'fix' : 'watch',
+    where,
+    measured: { value: wrong.length, unit: 'frames' },
+    facts: { ...told, share, first: wrong[0].frame, last: wrong[wrong.length - 1].frame },
+    fix: { command: wanted === 'kept' ? 'hideShadows' : 'keepShadows', args: { moment: moment.id } },
+  };
 }
 
 /** seconds to each side of a touch in which both are looked at */

@@ -5,12 +5,13 @@ import { formatClock, formatTimecode } from '../../time/timecode';
 import { rowsOfTake, tellGrade, tellMask } from '../explain-node';
 import type { Material } from '../material';
 import type { Ruler, Step } from '../recipe';
+import { repeatsMove } from '../repeats';
 import { cloneFrames } from './build';
 import { furtherAnchors } from './copies';
 import type { CloneMoment } from './material';
 
 /** A clone in steps and numbers that fit any editor. */
-export function explainClone(moment: CloneMoment, ruler: Ruler, _material: Material, tree: Node): Step[] {
+export function explainClone(moment: CloneMoment, ruler: Ruler, material: Material, tree: Node): Step[] {
   const { project, grid } = ruler;
   const { lands } = cloneFrames(moment, ruler);
   const instants = furtherAnchors(moment, ruler);
@@ -20,7 +21,7 @@ export function explainClone(moment: CloneMoment, ruler: Ruler, _material: Mater
     const texts = [
       isHeld(node)
         ? `Put one picture of the clean plate at the back, ${span}.`
-        : `Lay the take over what is there ${span}. ` +
+        : `${node.id === plateSlot ? 'Let the clean plate run at the back' : 'Lay the take over what is there'} ${span}. ` +
           `Its picture at ${formatClock(secondsAt(node, node.from))} of the file shows first.`,
     ];
     const [mask] = node.mattes;
@@ -29,7 +30,11 @@ export function explainClone(moment: CloneMoment, ruler: Ruler, _material: Mater
     else if (node.id !== plateSlot && node.from === lands && mask)
       texts.push(`It first shows on ${beatLabel(grid, moment.lands)}, frame ${lands}.`);
     if (node.transforms.some((one) => one.is === 'move'))
-      texts.push('Move it back to where the plate stands with the numbers below.');
+      texts.push(
+        repeatsMove(material)
+          ? `Move it with the numbers below, so that it follows the camera of the ${moment.settings.first} take.`
+          : 'Move it back to where the plate stands with the numbers below.',
+      );
     if (node.grade) texts.push(tellGrade(node.grade));
     if (mask) texts.push(tellMask(mask, node.from));
     return texts.join(' ');

@@ -1,3 +1,4 @@
+import type { Shadows } from '../../footage/seam-task';
 import { furtherOf, mostCopies } from './copies';
 import { cloneSchema, emptyClone, type CloneSettings } from './settings';
 import { choice, number, type FilmRecipe, type Filming, type Footing } from '../film';
@@ -11,6 +12,8 @@ const ways: Record<CloneWay, string> = {
   shared: 'hands an object to the copy',
   mirror: 'is answered out of a mirror',
 };
+
+const shadowWays: Record<Shadows, string> = { kept: 'kept', hidden: 'hidden' };
 
 const notes: Record<CloneWay, string> = {
   meet: 'Stay in your own zone; look at where the other one will be.',
@@ -81,6 +84,7 @@ export const cloneFilm: FilmRecipe<CloneSettings> = {
     way: choice('What happens between them', ways),
     first: choice('Who is there first', { left: 'left', right: 'right' }),
     front: choice('Who is in front', { copy: 'the copy', first: 'who was there first' }),
+    shadows: choice('Their shadows on the set', shadowWays),
     copies: number('How many of them', '', 2, mostCopies),
     fade: number('Frames over which the copy appears', 'frames', 0, 96, 1, 'at once'),
     feather: number('Softness of the join', 'px', 0, 200),

@@ -32,13 +32,14 @@ const seamFrom = (left: number): SeamMeasure => ({
   found: [true, true],
   losses: [],
   borders: [null, null],
+  shadows: [null, null],
 });
 const chosen = (id: string) => heldTake(id, size, rate, 400);
 const material = (more: Material['takes'] = {}): Material => ({
   takes: { plate: chosen('plate'), left: chosen('left'), right: chosen('right'), ...more },
   solved: {
-    seam: { method: 'seam-5', seam: seamFrom(0.75) },
-    'seam-handed': { method: 'seam-5', seam: seamFrom(0.25) },
+    seam: { method: 'seam-7', seam: seamFrom(0.75) },
+    'seam-handed': { method: 'seam-7', seam: seamFrom(0.25) },
   },
 });
 const moment: CloneMoment = {
@@ -123,7 +124,7 @@ describe('an object that changes hands', () => {
     const given = material();
     const bad = {
       ...given,
-      solved: { ...given.solved, 'seam-handed': { method: 'seam-5' as const, seam: cut } },
+      solved: { ...given.solved, 'seam-handed': { method: 'seam-7' as const, seam: cut } },
     };
     expect(codes(moment, bad)).toContain('stop clone.cuts');
     expect(codes(set({ way: 'meet' }), bad)).not.toContain('stop clone.cuts');

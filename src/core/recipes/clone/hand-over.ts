@@ -45,7 +45,7 @@ export function handedFrame(
 /** The join from the hand-over on, once it was solved. */
 export const handedSeam = ({ solved }: Material): SeamMeasure | null => {
   const answer = solved[handedWork];
-  return answer?.method === 'seam-5' ? answer.seam : null;
+  return answer?.method === 'seam-7' ? answer.seam : null;
 };
 
 /** The outline from the hand-over on that was drawn by hand; null where none was. */

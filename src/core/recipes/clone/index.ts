@@ -10,7 +10,7 @@ import { examineClone } from './examine';
 import { explainClone } from './explain';
 import { cloneFilm } from './film';
 import { drawnHanded, handed, handedSeam, handsOver } from './hand-over';
-import { cloneMaterial, otherSide, seamIn, type CloneMoment } from './material';
+import { cloneMaterial, otherSide, seamIn, shadowsOf, type CloneMoment } from './material';
 import { clonePairs, cloneSlots, slotOfSide, suggestCloneSlot } from './slots';
 import { cloneWords } from './words';
 import { cloneWorks } from './works';
@@ -50,6 +50,7 @@ function sayClone(moment: CloneMoment, ruler: Ruler, material: Material): Senten
     ...(crossingsOf(moment, cloneFrames(moment, ruler), material).length > 0
       ? ['; where they cross, in front is ', { field: 'front' }]
       : []),
+    ...(throwsShadows(moment, material) ? ['; shadows on the set are ', { field: 'shadows' }] : []),
     '.',
     ...furtherOf(moment).flatMap(({ key, title, dye }): Sentence => [
       ` The ${title} appears on `,
@@ -65,6 +66,15 @@ function sayClone(moment: CloneMoment, ruler: Ruler, material: Material): Senten
     ' of them.',
   ];
 }
+
+/** Whether shadows were found in any take of it, or are hidden as it is. */
+const throwsShadows = (moment: CloneMoment, material: Material): boolean =>
+  shadowsOf(moment) === 'hidden' ||
+  [
+    seamIn(material.solved),
+    handedSeam(material),
+    ...furtherOf(moment).map(({ key }) => furtherSeamIn(material, key)),
+  ].some((seam) => seam?.shadows.some((one) => one !== null));
 
 const views: View[] = [
   { id: 'joined', title: 'Joined' },
@@ -136,6 +146,7 @@ export const clone: Recipe<CloneMoment> = {
   ...cloneFilm,
   slots: [plate, ...cloneSlots, ...furtherSlots],
   runsOn: true,
+  leads: ({ settings }) => settings.first,
   // An answer out of a mirror is the same take at another time.
   slotsIn: (moment) => [
     plate,

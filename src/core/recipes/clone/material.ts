@@ -1,3 +1,4 @@
+import type { Shadows } from '../../footage/seam-task';
 import type { SeamMeasure } from '../../model/measures';
 import type { MomentOf } from '../../model/records';
 import { plateSlot } from '../../model/slots';
@@ -10,6 +11,9 @@ export const sides = ['left', 'right'] as const;
 export type Side = (typeof sides)[number];
 /** The side that is not this one. */
 export const otherSide = (side: Side): Side => (side === 'left' ? 'right' : 'left');
+
+/** What becomes of the shadows that they throw. */
+export const shadowsOf = ({ settings }: Pick<CloneMoment, 'settings'>): Shadows => settings.shadows ?? 'kept';
 
 /** The work of a clone: where one performer ends and the other begins. */
 export const seamWork = 'seam';
@@ -25,7 +29,7 @@ export type CloneMaterial = {
 /** The join of two performers, where it was solved. */
 export const seamIn = (solved: Material['solved']): SeamMeasure | null => {
   const answer = solved[seamWork];
-  return answer?.method === 'seam-5' ? answer.seam : null;
+  return answer?.method === 'seam-7' ? answer.seam : null;
 };
 
 /** What was chosen and solved for a clone, by its own names. */

@@ -10,6 +10,8 @@ export const cloneSchema = z.object({
   copies: z.optional(z.int().check(z.minimum(2), z.maximum(6))),
   /** who is in front where they stand in one place: the copy, which is so where nothing is said, or who was there first */
   front: z.optional(z.enum(['copy', 'first'])),
+  /** what becomes of the shadows that they throw on the set; kept where nothing is said */
+  shadows: z.optional(z.enum(['kept', 'hidden'])),
   /** frames over which the copy appears; 0 is at once */
   fade: z.int().check(z.minimum(0), z.maximum(240)),
   /** width of the soft edge in delivery pixels */

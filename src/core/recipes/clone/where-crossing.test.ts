@@ -44,6 +44,7 @@ const seam = (more: Partial<SeamMeasure> = {}): SeamMeasure => ({
   found: [true, true],
   losses: [],
   borders: [null, null],
+  shadows: [null, null],
   ...more,
 });
 /** Both at every second of the takes, the left one with somebody else far off. */
@@ -56,7 +57,7 @@ const material = (
 ): Material => ({
   takes: Object.fromEntries(['plate', 'left', 'right'].map((id) => [id, heldTake(id, size, rate, 240)])),
   solved: {
-    seam: { method: 'seam-5', seam: solved },
+    seam: { method: 'seam-7', seam: solved },
     [crossingLayer('left', 0)]: left && { method: 'figures-2', figures: left },
     [crossingLayer('right', 0)]: right && { method: 'figures-2', figures: right },
   },

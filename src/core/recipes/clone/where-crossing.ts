@@ -5,9 +5,11 @@ import type { Bounds, Point } from '../../geometry/size';
 import { mapPoint } from '../../geometry/affine';
 import { matrixAt, type MediaNode, type Rings } from '../../picture/node';
 import { timeOfFrame } from '../../time/rate';
+import type { CutoutBy } from '../../footage/cutout';
 import { boxRound, cutoutMatte, figuresIn, figuresWork, inFile, leastOfFrame } from '../cutouts';
 import type { Material, Work } from '../material';
 import type { Ruler } from '../recipe';
+import { repeatsMove } from '../repeats';
 import { takeNode } from '../take-node';
 import { handsOver } from './hand-over';
 import { cloneMaterial, otherSide, seamIn, sides, type CloneMoment, type Side } from './material';
@@ -56,6 +58,9 @@ const secondsOf =
     fillOf(moment, side).at +
     timeOfFrame(project.rate, frame - (side === moment.settings.first ? start : lands));
 
+/** How both are cut out: one picture of a plate whose camera moves shows no set to do it by. */
+const cutBy = (material: Material): CutoutBy => (repeatsMove(material) ? 'person' : 'plate');
+
 /** Cutting both out of their takes where they cross. */
 export const crossingWorks = (
   moment: CloneMoment,
@@ -73,7 +78,7 @@ export const crossingWorks = (
         material,
         material.takes[side] ?? null,
         span,
-        'plate',
+        cutBy(material),
       ).map((work) => ({ ...work, title }));
     }),
   );
@@ -146,7 +151,7 @@ export function crossingLayers(
         chosen[side],
         { from, until, at: at(from) },
         {
-          mattes: [cutoutMatte(keys, size, 'plate')],
+          mattes: [cutoutMatte(keys, size, cutBy(material))],
           opacity: side === moment.settings.first ? still(1) : appears,
         },
       );

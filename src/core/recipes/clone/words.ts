@@ -6,6 +6,19 @@ import { lengthen } from '../length';
 const place = ({ facts, measured }: Telling): string =>
   `at ${Math.round(100 * Number(facts.across))} % across, in ${measured} (${facts.first} to ${facts.last})`;
 
+const percent = (share: string | number): string => `${Math.round(100 * Number(share))} %`;
+
+const ways: Record<string, string> = {
+  left: 'to the left of them',
+  right: 'to the right of them',
+  up: 'above them',
+  down: 'below them',
+};
+
+/** "In the left take a hard shadow falls to the right of them, over up to 9 % of the picture." */
+const shadow = ({ slot, edge, falls, covers }: Telling['facts']): string =>
+  `In the ${slot} take a ${edge} shadow falls ${ways[falls] ?? 'on the set'}, over up to ${percent(covers)} of the picture.`;
+
 /** What {@link examineClone} found, in words. */
 export const cloneWords = {
   'clone.missing': ({ facts }) =>
@@ -50,6 +63,12 @@ export const cloneWords = {
     `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). There both are cut out by the clean plate, with the ${facts.front} one in front.`,
   'clone.crossed-faint': ({ facts, measured }) =>
     `The two stand in each other's place in ${measured} (${facts.first} to ${facts.last}). There both are cut out by the clean plate, with the ${facts.front} one in front; along ${Math.round(100 * Number(facts.faint))} % of an edge they hardly differ from the set: look at it closely.`,
+  'clone.shadow-kept': ({ facts }) => `${shadow(facts)} It shows whole.`,
+  'clone.shadow-hidden': ({ facts }) => `${shadow(facts)} It does not show.`,
+  'clone.shadow-cut': ({ facts, measured }) =>
+    `${shadow(facts)} The join cuts it in ${measured} (${facts.first} to ${facts.last}): up to ${percent(facts.share)} of it does not show. Hide it, start one of them elsewhere, or let them stand further apart.`,
+  'clone.shadow-left': ({ facts, measured }) =>
+    `${shadow(facts)} A part of it shows still in ${measured} (${facts.first} to ${facts.last}), up to ${percent(facts.share)}: it lies too near whoever throws it, where they stand at some time, or where the other one's falls as well. Keep it, or choose another pair.`,
   'clone.contact': ({ facts }) =>
     `They touch on frame ${facts.frame}, at ${Math.round(100 * Number(facts.across))} % across and ${Math.round(100 * Number(facts.down))} % down.`,
   'clone.apart': ({ facts, measured, allowed }) =>

@@ -1,6 +1,6 @@
 import type { SeamSide } from '../../footage/seam-task';
 import { drawnFurther, furtherOf, furtherSeamIn, ringsOfFurther, seamOfFurther } from './copies';
-import { type CloneMoment, cloneMaterial, seamIn, seamWork, sides } from './material';
+import { type CloneMoment, cloneMaterial, seamIn, seamWork, shadowsOf, sides } from './material';
 import { drawnHanded, handedFrame, handedWork } from './hand-over';
 import { crossingWorks, crossingsOf, sideInFront } from './where-crossing';
 import type { Framed, Point } from '../../geometry/size';
@@ -40,7 +40,13 @@ const isReady = (plate: ChosenTake | null, chosen: ChosenTake | null): chosen is
 
 /** What a join depends on of a take. */
 const partsOf = (chosen: ChosenTake | null) =>
-  chosen && [chosen.take.media, chosen.take.matrix, chosen.take.steady, chosen.take.match];
+  chosen && [
+    chosen.take.media,
+    chosen.take.matrix,
+    chosen.take.steady,
+    chosen.take.match,
+    ...(chosen.take.moves ? ['moves'] : []),
+  ];
 
 /** The picture as it is built, and as it would be with every take put right. */
 function bothWays(moment: CloneMoment, ruler: Ruler, material: Material) {
@@ -55,6 +61,9 @@ function bothWays(moment: CloneMoment, ruler: Ruler, material: Material) {
 
 /** What a join depends on of a frame that is pushed; nothing where it is not. */
 const pushed = ({ push }: Framed) => (push ? [push] : []);
+
+/** What a join depends on of what becomes of shadows; nothing where they are kept. */
+const hides = (moment: CloneMoment) => (shadowsOf(moment) === 'hidden' ? ['hidden'] : []);
 
 /** The join between the first two, once both takes are measured and held against the plate; two where an object changes hands. */
 function firstJoins(moment: CloneMoment, ruler: Ruler, material: Material): Work[] {
@@ -79,6 +88,7 @@ function firstJoins(moment: CloneMoment, ruler: Ruler, material: Material): Work
       [frames.start, frames.lands, frames.end],
       [project.rate, project.width, project.height, ...pushed(project)],
       [settings.first, sides.map((side) => fillOf(moment, side)), outline],
+      ...hides(moment),
       ...(changes === null ? [] : [[span.from, span.until]]),
     ],
     task: () => {
@@ -93,6 +103,7 @@ function firstJoins(moment: CloneMoment, ruler: Ruler, material: Material): Work
         ...span,
         delivery: { width: project.width, height: project.height },
         outline,
+        shadows: shadowsOf(moment),
       };
     },
   });
@@ -134,6 +145,7 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
       [frames, project.rate, project.width, project.height, ...pushed(project)],
       [moment.settings.first, [...others, key].map((slot) => fillOf(moment, slot)), rings, moves],
       ...(drawn ? [drawn] : []),
+      ...hides(moment),
       ...(crossings.length > 0 ? [crossings, sideInFront(moment)] : []),
     ];
     const task: Work['task'] = () => {
@@ -148,6 +160,7 @@ function furtherJoins(moment: CloneMoment, ruler: Ruler, material: Material): Wo
         until: end,
         delivery: { width: project.width, height: project.height },
         outline: drawn,
+        shadows: shadowsOf(moment),
       };
     };
     works.push({ name: seamOfFurther(key), title: `the join of the ${title}`, is: 'seam', parts, task });

@@ -237,7 +237,7 @@ export function Cuts<Id extends string>({ question, parts }: { question: string;
             </button>
           </div>
         )}
-        {last && share === null && <FoundCuts joins={last} chosen={chosen} onChoose={choose} />}
+        {last && same && share === null && <FoundCuts joins={last} chosen={chosen} onChoose={choose} />}
       </div>
     </Station>
   );

@@ -1,0 +1,51 @@
+import { filmed, perSecond } from './composite';
+import { ffmpeg } from './ffmpeg';
+import { coffee, portrait } from './photographs';
+
+/** where the two stand, in pixels from the left, and how large they are */
+export const places = { left: 40, right: 330 };
+export const person = { width: 110, height: 160, top: 100 };
+
+/** A shadow on the table, in pixels; with so much of the light left, and so many pixels over which its edge fades out. */
+export type Thrown = {
+  from: number;
+  until: number;
+  top: number;
+  bottom: number;
+  leaves: number;
+  fades: number;
+};
+
+/** Films a photographed table with a locked camera, somebody at one of its ends, and the shadow that they throw. */
+export function filmThrown(
+  path: string,
+  { who, thrown, seconds = 5 }: { who?: keyof typeof places; thrown?: Thrown; seconds?: number },
+): void {
+  const { width, height } = filmed;
+  const grey = Math.round(255 * (thrown?.leaves ?? 1))
+    .toString(16)
+    .padStart(2, '0');
+  const rate = ['-framerate', `${perSecond}`];
+  const inputs = [
+    ['-loop', '1', ...rate, '-i', coffee()],
+    ...(thrown ? [['-f', 'lavfi', '-i', `color=c=white:s=${width}x${height}:r=${perSecond}`]] : []),
+    ...(who ? [['-loop', '1', ...rate, '-i', portrait()]] : []),
+  ];
+  const chain = [
+    `[0:v]scale=600:400,crop=${width}:${height},format=gbrp[set]`,
+    thrown
+      ? `[1:v]drawbox=${thrown.from}:${thrown.top}:${thrown.until - thrown.from}:${thrown.bottom - thrown.top}:0x${grey.repeat(3)}:fill,` +
+        `${thrown.fades > 0 ? `boxblur=${thrown.fades / 4}:2,` : ''}format=gbrp[shade];[set][shade]blend=all_mode=multiply[dark]`
+      : '[set]null[dark]',
+    who
+      ? `[${inputs.length - 1}:v]scale=256:256,crop=${person.width}:${person.height}:70:0[who];` +
+        `[dark][who]overlay=x='${places[who]}+4*sin(2*t)':y=${person.top}:eval=frame[there]`
+      : '[dark]null[there]',
+    '[there]noise=alls=3:allf=t,format=yuv420p[film]',
+  ];
+  ffmpeg(
+    ...inputs.flat(),
+    ...['-filter_complex', chain.join(';'), '-map', '[film]'],
+    ...['-t', `${seconds}`, '-c:v', 'libx264', '-crf', '14', path],
+  );
+}
