@@ -16,10 +16,22 @@ export type Thrown = {
   fades: number;
 };
 
-/** Films a photographed table with a locked camera, somebody at one of its ends, and the shadow that they throw. */
+/** A photograph of that table as that camera frames it: one picture, without grain. */
+export const photographTable = (path: string): void =>
+  ffmpeg('-i', coffee(), '-vf', `scale=600:400,crop=${filmed.width}:${filmed.height}`, path);
+
+/**
+ * Films a photographed table with a locked camera, somebody at one of its ends, and the shadow that they throw.
+ * @param grain how much each pixel changes at the most, as ffmpeg counts it
+ */
 export function filmThrown(
   path: string,
-  { who, thrown, seconds = 5 }: { who?: keyof typeof places; thrown?: Thrown; seconds?: number },
+  {
+    who,
+    thrown,
+    seconds = 5,
+    grain = 3,
+  }: { who?: keyof typeof places; thrown?: Thrown; seconds?: number; grain?: number },
 ): void {
   const { width, height } = filmed;
   const grey = Math.round(255 * (thrown?.leaves ?? 1))
@@ -41,7 +53,7 @@ export function filmThrown(
       ? `[${inputs.length - 1}:v]scale=256:256,crop=${person.width}:${person.height}:70:0[who];` +
         `[dark][who]overlay=x='${places[who]}+4*sin(2*t)':y=${person.top}:eval=frame[there]`
       : '[dark]null[there]',
-    '[there]noise=alls=3:allf=t,format=yuv420p[film]',
+    `[there]noise=alls=${grain}:allf=t,format=yuv420p[film]`,
   ];
   ffmpeg(
     ...inputs.flat(),

@@ -51,6 +51,25 @@ describe('painting frames of a shot', () => {
     }
   });
 
+  it('lays grain over what is held alone, others in every frame, by whichever painter', async () => {
+    const grain = { across: 64, luma: Array<number>(8).fill(4), chroma: 2, soft: 0 };
+    const content = { is: 'media' as const, media: 'one', size, time: still(0.5), grain };
+    for (const more of [{}, { blend: 'screen' as const }]) {
+      const held = groupOf('shot', size, whole, [media('one', { ...more, content })]);
+      const painter = new ShotPainter(footage, size);
+      const planes = async (frame: number) => [...(await painter.paint(held, frame)).y];
+      const [third, fourth, again] = [await planes(3), await planes(4), await planes(3)];
+      expect(again).toEqual(third);
+      const changes = third.map((code, at) => code - fourth[at]);
+      const deviation = Math.hypot(...changes) / Math.sqrt(2 * changes.length);
+      // 4 codes of full range are 3.4 of limited range.
+      expect(deviation).toBeGreaterThan(3);
+      expect(deviation).toBeLessThan(3.9);
+      const runs = groupOf('shot', size, whole, [media('one', more)]);
+      expect([...(await painter.paint(runs, 3)).y]).toEqual([...(await painter.paint(runs, 4)).y]);
+    }
+  });
+
   it('asks for pictures that are made between two, by whichever painter', async () => {
     const asked: (string | undefined)[] = [];
     const made = {

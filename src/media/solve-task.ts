@@ -2,6 +2,7 @@ import { cutOut } from '@/core/footage/cutout';
 import { fallOf, frontIn, type Fall, type FallTask } from '@/core/footage/fall';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
 import { FreePathPass, type FreePath, type PathTask } from '@/core/footage/free-path';
+import { GrainPass, type GrainTask } from '@/core/footage/grain';
 import type { Answer, Task } from '@/core/footage/task';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
 import { boxRound } from '@/core/recipes/cutouts';
@@ -10,6 +11,7 @@ import { flowBetween } from '@/core/picture/between';
 import { feetOf } from '@/core/people/pose';
 import { mostTorn, type Tears, type TearsTask } from '@/core/footage/tears';
 import { trackThrough, type Track, type TrackTask } from '@/core/footage/track/track';
+import type { Grain } from '@/core/picture/regrain';
 import { resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { movingUnder, type UnderSpan, type UnderTask } from '@/core/footage/under';
 import { cropImage } from '@/core/picture/image';
@@ -97,6 +99,28 @@ async function solvePath(
   return pass.finish();
 }
 
+/** pictures from which grain is told, at the most */
+const mostGrainy = 12;
+
+async function solveGrain(
+  { media, from, until }: GrainTask,
+  footage: Footage,
+  times: Float64Array,
+  onProgress: Progress,
+): Promise<Grain | null> {
+  // Pictures that follow one another: of a fast camera, fewer seconds.
+  const within = looked(times, from, until, Infinity).slice(0, mostGrainy);
+  const pass = new GrainPass();
+  for (const [index, seconds] of within.entries()) {
+    const picture = await footage.at(media, seconds + 1e-6);
+    if (!picture) return gone();
+    pass.push(picture);
+    footage.release();
+    onProgress((index + 1) / within.length);
+  }
+  return pass.finish();
+}
+
 /** what falls is looked for in pictures no larger than this */
 const acrossFall = 160;
 
@@ -180,6 +204,8 @@ export async function solveTask(
       return { method: 'track-2', track: await solveTrack(task, footage, times, onProgress) };
     if (task.is === 'path')
       return { method: 'path-1', path: await solvePath(task, footage, times, onProgress) };
+    if (task.is === 'grain')
+      return { method: 'grain-1', grain: await solveGrain(task, footage, times, onProgress) };
     if (task.is === 'veil')
       return { method: 'veil-1', veil: await solveVeil(task, footage, times, onProgress, beside.find) };
     if (task.is === 'fall')

@@ -92,6 +92,23 @@ async function joined(share: number): Promise<void> {
   };
   await film.keep(key, built.id, { method: 'seam-7', seam });
 }
+/** A patch that is held over a running take whose grain is so strong, as the moment's look has it. */
+async function patched(held: 'grained' | 'left'): Promise<void> {
+  await cloned({});
+  const swap = await addMoment(film.store, film.project, 'cover-swap', 8, 16);
+  const patch = [0.2, 0.6].flatMap((x) => [0.3, 0.7].map((y) => [x, y]));
+  await setMoment(film.store, film.project, swap, 'What is covered', {
+    lands: 10,
+    'settings.patch': patch,
+    'slots.swap.take': 'one',
+    'look.held': held,
+  });
+  const snapshot = await film.read();
+  const grain = { across: 1920, luma: Array<number>(8).fill(2.4), chroma: 1, soft: 0.5 };
+  for (const moment of snapshot.built)
+    for (const { key, name } of worksOf(snapshot, moment))
+      if (name.startsWith('grain-')) await film.keep(key, moment.id, { method: 'grain-1', grain });
+}
 /** A plate in which half of the picture changes while it runs. */
 async function movingPlate(): Promise<void> {
   await cloned({});
@@ -198,6 +215,18 @@ const cases: Record<string, Case> = {
     command: 'hideShadows',
     again: () => joined(0.98),
     left: [/^fine: In the left take a hard shadow .* It does not show\./],
+  },
+  'a held picture that was left as still as it is': {
+    raise: () => patched('left'),
+    code: 'grain.stands',
+    command: 'evenGrain',
+    left: [/^fine: .* is held beside what runs: grain like that of .*, 2\.4 codes of 255, is laid over it/],
+  },
+  'a held picture that has the grain of what runs': {
+    raise: () => patched('grained'),
+    code: 'grain.evened',
+    command: 'leaveGrain',
+    left: [/^watch: .* is held while the grain of .* runs beside it, 2\.4 codes of 255/],
   },
   'a shadow that is hidden in part': {
     raise: async () => {

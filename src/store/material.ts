@@ -10,6 +10,7 @@ import { withLayersMoved, withWholeMoved } from '@/core/hand/move';
 import { withLook } from '@/core/look/look';
 import type { Anchor, Recipe, Ruler } from '@/core/recipes/recipe';
 import { pathWorks, smoothableIn, smoothsCamera, withSmoothed } from '@/core/recipes/smoothing';
+import { grainWorks, mayHold, withGrain } from '@/core/recipes/held-grain';
 import { hiddenHere, hidesSomebody, veilWorks, withVeils } from '@/core/recipes/veils';
 import { rememberedWith } from '@/core/remember';
 import { plateOfMoment } from './plates';
@@ -75,9 +76,16 @@ function worksFrom(snapshot: Snapshot, moment: Moment, material: Material): Keye
   const ruler = atOneSize(able.ruler);
   const { takes } = material;
   const smoothable = smoothableIn(moment, recipe, takes);
-  const asksMore = hidesSomebody(takes) || smoothsCamera(smoothable);
+  const holds = mayHold(recipe);
+  const asksMore = holds || hidesSomebody(takes) || smoothsCamera(smoothable);
   const tree = asksMore ? recipe.build(moment, ruler, material) : null;
-  const more = tree ? [...veilWorks(hiddenHere(tree, takes)), ...pathWorks(tree, smoothable)] : [];
+  const more = tree
+    ? [
+        ...veilWorks(hiddenHere(tree, takes)),
+        ...pathWorks(tree, smoothable),
+        ...(holds ? grainWorks(tree, takes) : []),
+      ]
+    : [];
   return [...recipe.works(moment, ruler, material), ...more].map(({ parts, is, ...work }) => ({
     ...work,
     key: `${methodOf[is]}:${moment.id}:${work.name}:${JSON.stringify(parts)}`,
@@ -189,7 +197,8 @@ export function pictureOf(
   const built = trees(moment, [ruler, material], () => {
     const veiled = withVeils(recipe.build(moment, ruler, material), material);
     const takes = smoothableIn(moment, recipe, material.takes);
-    const calm = withSmoothed(veiled, { ...material, takes });
+    const grained = mayHold(recipe) ? withGrain(veiled, moment, material) : veiled;
+    const calm = withSmoothed(grained, { ...material, takes });
     const layered = withLayersMoved(calm, moment, anchors, ruler);
     const moved = withWholeMoved(layered, moment, anchors, ruler);
     return { layered, moved, tree: withLook(moved, moment, anchors, ruler) };

@@ -29,7 +29,8 @@ function askedFor(snapshot: Snapshot, id: string): Set<string> {
 export const solveWork: Doing<'work'> = async (job, api) => {
   const { store, snapshot, need, progress } = job;
   const task = need.work.task();
-  const sources = await sourcesOf(store, mediaOfTask(task), 'proxies');
+  // A proxy is too small to have the grain of its film.
+  const sources = await sourcesOf(store, mediaOfTask(task), task.is === 'grain' ? 'originals' : 'proxies');
   const answer = await api.solveTask(task, sources, progress);
   const asked = askedFor(snapshot, need.moment.id);
   await keep(

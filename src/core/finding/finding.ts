@@ -51,6 +51,8 @@ export type FixCommand =
   | 'layInStep'
   | 'keepShadows'
   | 'hideShadows'
+  | 'evenGrain'
+  | 'leaveGrain'
   | 'readBeatsOtherwise'
   | 'dropMedia';
 

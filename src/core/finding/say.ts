@@ -11,6 +11,7 @@ import { playbackWords } from '../recipes/examine-playback';
 import { framingWords } from '../recipes/framing';
 import { repeatWords } from '../recipes/examine-repeats';
 import { smoothWords } from '../recipes/smoothing';
+import { grainWords } from '../recipes/held-grain';
 import { veilWords } from '../recipes/veils';
 import { handWords } from '../hand/examine';
 import { flashWords } from '../safety/flash-words';
@@ -41,6 +42,7 @@ export const books: readonly Words[] = [
   framingWords,
   handWords,
   veilWords,
+  grainWords,
   smoothWords,
   repeatWords,
 ];
@@ -66,6 +68,8 @@ export const fixNames: Record<FixCommand, string> = {
   layInStep: 'Lay it in step',
   keepShadows: 'Keep the shadows',
   hideShadows: 'Hide the shadows',
+  evenGrain: 'Lay grain over it',
+  leaveGrain: 'Leave it as it is',
   readBeatsOtherwise: 'Read it so',
   dropMedia: 'Take it off the list',
 };

@@ -1,9 +1,11 @@
 import type { SeamMeasure } from '../model/measures';
 import type { Cutout, CutoutTask } from './cutout';
 import type { Figure, FiguresTask } from './figures';
+import type { Grain } from '../picture/regrain';
 import { filesIn } from '../picture/node';
 import type { Fall, FallTask } from './fall';
 import type { Flight, FlightTask } from './flight';
+import type { GrainTask } from './grain';
 import type { FreePath, PathTask } from './free-path';
 import type { MendTask } from './mend';
 import type { SeamTask } from './seam-task';
@@ -24,7 +26,8 @@ export type Task =
   | FiguresTask
   | MendTask
   | VeilTask
-  | PathTask;
+  | PathTask
+  | GrainTask;
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps, a fall where nothing falls. */
 export type Answer =
@@ -38,7 +41,9 @@ export type Answer =
   | { method: 'figures-2'; figures: Figure[] }
   | { method: 'mend-1'; figures: Figure[] }
   | { method: 'veil-1'; veil: VeilTrack }
-  | { method: 'path-1'; path: FreePath };
+  | { method: 'path-1'; path: FreePath }
+  /** null where too little stands to tell it */
+  | { method: 'grain-1'; grain: Grain | null };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
@@ -53,6 +58,7 @@ export const methodOf = {
   mend: 'mend-1',
   veil: 'veil-1',
   path: 'path-1',
+  grain: 'grain-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 
 /** The files that a task is solved from. */

@@ -6,6 +6,7 @@ import { still, valueAt, type Track } from '../motion/keyframes';
 import { timeOfFrame, type Rate } from '../time/rate';
 import type { BlendMode } from './blend';
 import type { Cdl } from './grade';
+import type { Grain } from './regrain';
 import type { Rgb } from './spill';
 import type { Veil } from './veil';
 
@@ -23,6 +24,8 @@ export type Media = {
   /** the colour of a backdrop whose light is taken out of what stands before it */
   without?: Rgb;
   veils?: readonly Veil[];
+  /** what is laid over a picture that is held, others in every frame */
+  grain?: Grain;
 };
 
 /** What a node shows. Colours are red, green and blue, 0..255. */

@@ -117,6 +117,8 @@ export interface Recipe<Some extends Moment = Moment> extends FilmRecipe<Some['s
   slots: readonly Slot[];
   /** its takes fill parts of the frame, so that what the film's shape cuts off them says nothing */
   framesItself?: true;
+  /** it holds pictures beside others that run */
+  holds?: true;
   /** its takes run on as they were filmed, so that those filmed to the song can run with it */
   runsOn?: true;
   /** the slot of the take whose camera the others follow, where they repeat a move; left out, its camera has to stand */

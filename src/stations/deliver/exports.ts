@@ -5,6 +5,7 @@ import type { Moment } from '@/core/model/records';
 import { explainHand } from '@/core/hand/explain';
 import { explainLook } from '@/core/look/look';
 import type { Step } from '@/core/recipes/recipe';
+import { explainGrain } from '@/core/recipes/held-grain';
 import { explainVeils } from '@/core/recipes/veils';
 import { explainSounds, soundsIn } from '@/core/recipes/sounds';
 import { timeOfBeat } from '@/core/time/grid';
@@ -25,6 +26,7 @@ export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; st
   const steps = [
     ...recipe.explain(moment, ruler, material, layered),
     ...explainVeils(layered),
+    ...explainGrain(layered),
     ...explainHand(moment, layered, anchors, ruler),
     ...explainLook(moment, anchors),
     ...(sounds ? [sounds] : []),

@@ -78,6 +78,13 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
       await setMoment(store, id, moment, `Shadows are ${shadows}`, { 'settings.shadows': shadows });
       return;
     }
+    case 'evenGrain':
+    case 'leaveGrain': {
+      const held = fix.command === 'evenGrain' ? 'grained' : 'left';
+      const { moment } = fix.args as { moment: string };
+      await setMoment(store, id, moment, `What is held is ${held}`, { 'look.held': held });
+      return;
+    }
     case 'setSetup': {
       const { setup, set } = fix.args as { setup: string; set: Record<string, unknown> };
       await setPart(store, id, setup, 'Set it so', set);

@@ -51,6 +51,7 @@ const middleOf = (ring: readonly Point[]): Point => [
 export const coverSwap: Recipe<CoverMoment> = {
   ...coverFilm,
   slots: coverSlots,
+  holds: true,
   runsOn: true,
   pairs: () => ({ slots: [swapSlot, patchSlot], by: ['lock', 'light'] }),
   suggests: () => swapSlot.key,

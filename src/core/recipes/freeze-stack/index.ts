@@ -76,6 +76,7 @@ const views: View[] = [
 export const freezeStack: Recipe<FreezeMoment> = {
   ...freezeFilm,
   slots: freezeSlots,
+  holds: true,
   suggests: () => poseSlot.key,
   anchors: freezeAnchors,
   sounds: (anchor) => (anchor === 'start' || anchor === 'end' ? null : { sound: 'thump', by: 'loudest' }),

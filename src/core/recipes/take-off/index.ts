@@ -109,6 +109,7 @@ function landing(moment: LeapMoment, { project }: Ruler, material: Material): La
 export const takeOff: Recipe<LeapMoment> = {
   ...leapFilm,
   slots: leapSlots,
+  holds: true,
   slotsIn: ({ settings: { way } }) =>
     leapSlots.filter(
       ({ key }) =>
