@@ -23,6 +23,7 @@ export const photographTable = (path: string): void =>
 /**
  * Films a photographed table with a locked camera, somebody at one of its ends, and the shadow that they throw.
  * @param grain how much each pixel changes at the most, as ffmpeg counts it
+ * @param soft standard deviation of a lens that is out of focus, in pixels
  */
 export function filmThrown(
   path: string,
@@ -31,7 +32,8 @@ export function filmThrown(
     thrown,
     seconds = 5,
     grain = 3,
-  }: { who?: keyof typeof places; thrown?: Thrown; seconds?: number; grain?: number },
+    soft = 0,
+  }: { who?: keyof typeof places; thrown?: Thrown; seconds?: number; grain?: number; soft?: number },
 ): void {
   const { width, height } = filmed;
   const grey = Math.round(255 * (thrown?.leaves ?? 1))
@@ -53,7 +55,7 @@ export function filmThrown(
       ? `[${inputs.length - 1}:v]scale=256:256,crop=${person.width}:${person.height}:70:0[who];` +
         `[dark][who]overlay=x='${places[who]}+4*sin(2*t)':y=${person.top}:eval=frame[there]`
       : '[dark]null[there]',
-    `[there]noise=alls=${grain}:allf=t,format=yuv420p[film]`,
+    `[there]${soft > 0 ? `gblur=${soft},` : ''}noise=alls=${grain}:allf=t,format=yuv420p[film]`,
   ];
   ffmpeg(
     ...inputs.flat(),

@@ -70,6 +70,21 @@ describe('painting frames of a shot', () => {
     }
   });
 
+  it('softens what is held alone, by pixels of its file', async () => {
+    const edge = rgbaToYuv(painted(size, (x) => (x < 32 ? [40, 40, 40] : [200, 200, 200])));
+    const sharp = { at: async () => edge, release: () => undefined };
+    const content = { is: 'media' as const, media: 'one', size, time: still(0.5), softened: 3 };
+    const held = groupOf('shot', size, whole, [media('one', { content })]);
+    const row = [...(await new ShotPainter(sharp, size).paint(held, 3)).y].slice(0, size.width);
+    const [dark, light] = [row[0], row[row.length - 1]];
+    // One deviation beyond an edge a Gaussian leaves 15.9 % of the step.
+    const beyond = (row[28] + row[29]) / 2;
+    expect(Math.abs((beyond - dark) / (light - dark) - 0.159)).toBeLessThan(0.03);
+    const runs = groupOf('shot', size, whole, [media('one')]);
+    const plain = [...(await new ShotPainter(sharp, size).paint(runs, 3)).y];
+    expect(plain[30]).toBe(plain[0]);
+  });
+
   it('asks for pictures that are made between two, by whichever painter', async () => {
     const asked: (string | undefined)[] = [];
     const made = {

@@ -1,16 +1,16 @@
 import type { Size } from '@/core/geometry/size';
 import { describeFrame, type DrawItem, type DrawList } from '@/core/picture/draw-list';
 import type { RgbaImage } from '@/core/picture/image';
-import { mediaIn, secondsAt, showsAt, type Node } from '@/core/picture/node';
+import { mediaIn, type Node } from '@/core/picture/node';
 import { PlanarPainter } from '@/core/picture/planar-painter';
 import { resizeYuv, rgbaToYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { paintFrame } from '@/core/picture/reference/paint';
 import { untried, type Painters } from '@/core/picture/painters';
-import { regrained, type Grain } from '@/core/picture/regrain';
 import { spotsAt, veiled, type Veil } from '@/core/picture/veil';
 import { picturesIn, wishOf, type Wanted } from '@/core/picture/wanted';
 import { Card } from './gpu/card';
 import type { YuvOf } from './gpu/gpu-painter';
+import { HeldPictures } from './held-pictures';
 
 /** Where pictures come from. */
 export type Pictures = {
@@ -28,17 +28,6 @@ function veilsIn(tree: Node): Map<string, readonly Veil[]> {
   return found;
 }
 
-/** What lies over files' pictures that are held on a frame, by what is wished for. */
-function grainsAt(tree: Node, frame: number): Map<string, Grain> {
-  const found = new Map<string, Grain>();
-  for (const node of mediaIn(tree)) {
-    const { media, grain, between } = node.content;
-    if (grain && showsAt(node, frame))
-      found.set(wishOf({ media, seconds: secondsAt(node, frame), between }), grain);
-  }
-  return found;
-}
-
 /**
  * Paints frames of a picture: on planes where that can be done, else with the slow painter that can do everything; or
  * on the graphics card, where that was found to be faster.
@@ -48,10 +37,7 @@ export class ShotPainter {
   private readonly card: Card | null;
   /** whoever is hidden in each file of what is painted */
   private veils: ReadonlyMap<string, readonly Veil[]> = new Map();
-  private grains: ReadonlyMap<string, Grain> = new Map();
-  private frame = 0;
-  /** pictures of this frame that have their grain */
-  private readonly grained = new Map<string, YuvImage>();
+  private readonly held = new HeldPictures();
 
   /**
    * @param delivery the size that the picture counts in
@@ -75,9 +61,7 @@ export class ShotPainter {
   async paint(tree: Node, frame: number): Promise<YuvImage> {
     this.footage.release();
     this.veils = veilsIn(tree);
-    this.grains = grainsAt(tree, frame);
-    this.frame = frame;
-    this.grained.clear();
+    this.held.begin(tree, frame);
     const lists = describeFrame(tree, frame, this.size.width / this.delivery.width);
     if (this.painters[lists ? 'plain' : 'rest'] === 'card') {
       // Lists name only what shows; without them everything is asked for.
@@ -111,20 +95,14 @@ export class ShotPainter {
     return this.planar.paint(items, pictures);
   }
 
-  /** A file's picture, in which nobody shows who is hidden, with the grain that it needs where it is held. */
+  /** A file's picture, in which nobody shows who is hidden, as grainy and as soft as what it is held beside. */
   private async pictureOf(wish: Wanted): Promise<YuvImage | null> {
     const { media, seconds, between } = wish;
     const picture = await this.footage.at(media, seconds, between);
     const veils = this.veils.get(media);
     if (!picture) return null;
     const seen = veils ? veiled(picture, spotsAt(veils, seconds, picture)) : picture;
-    const grain = this.grains.get(wishOf(wish));
-    if (!grain) return seen;
-    const known = this.grained.get(wishOf(wish));
-    if (known) return known;
-    const grained = regrained(seen, grain, this.frame);
-    this.grained.set(wishOf(wish), grained);
-    return grained;
+    return this.held.evened(wish, seen);
   }
 
   private async picturesOf(wanted: readonly Wanted[]): Promise<Map<string, YuvImage>> {

@@ -2,7 +2,6 @@ import { cutOut } from '@/core/footage/cutout';
 import { fallOf, frontIn, type Fall, type FallTask } from '@/core/footage/fall';
 import { flightOf, type Flight, type FlightTask } from '@/core/footage/flight';
 import { FreePathPass, type FreePath, type PathTask } from '@/core/footage/free-path';
-import { GrainPass, type GrainTask } from '@/core/footage/grain';
 import type { Answer, Task } from '@/core/footage/task';
 import { fitWithin, type Point, type Size } from '@/core/geometry/size';
 import { boxRound } from '@/core/recipes/cutouts';
@@ -11,7 +10,6 @@ import { flowBetween } from '@/core/picture/between';
 import { feetOf } from '@/core/people/pose';
 import { mostTorn, type Tears, type TearsTask } from '@/core/footage/tears';
 import { trackThrough, type Track, type TrackTask } from '@/core/footage/track/track';
-import type { Grain } from '@/core/picture/regrain';
 import { resizeYuv, yuvToRgba, type YuvImage } from '@/core/picture/planes';
 import { movingUnder, type UnderSpan, type UnderTask } from '@/core/footage/under';
 import { cropImage } from '@/core/picture/image';
@@ -19,6 +17,7 @@ import { Footage, type Source } from './footage';
 import type { Progress } from './measure-take';
 import type { Beside, FindPeople } from './people';
 import { solveCutout, solveFigures } from './solve-cutout';
+import { solveGrain, solveSoftness } from './solve-held';
 import { solveMend } from './solve-mend';
 import { solveMomentSeam } from './solve-seam';
 import { solveVeil } from './solve-veil';
@@ -96,28 +95,6 @@ async function solvePath(
   let next = 0;
   for await (const luma of graysOf(footage, media, within, acrossTrack, onProgress))
     pass.push({ luma, seconds: within[next++] });
-  return pass.finish();
-}
-
-/** pictures from which grain is told, at the most */
-const mostGrainy = 12;
-
-async function solveGrain(
-  { media, from, until }: GrainTask,
-  footage: Footage,
-  times: Float64Array,
-  onProgress: Progress,
-): Promise<Grain | null> {
-  // Pictures that follow one another: of a fast camera, fewer seconds.
-  const within = looked(times, from, until, Infinity).slice(0, mostGrainy);
-  const pass = new GrainPass();
-  for (const [index, seconds] of within.entries()) {
-    const picture = await footage.at(media, seconds + 1e-6);
-    if (!picture) return gone();
-    pass.push(picture);
-    footage.release();
-    onProgress((index + 1) / within.length);
-  }
   return pass.finish();
 }
 
@@ -206,6 +183,13 @@ export async function solveTask(
       return { method: 'path-1', path: await solvePath(task, footage, times, onProgress) };
     if (task.is === 'grain')
       return { method: 'grain-1', grain: await solveGrain(task, footage, times, onProgress) };
+    if (task.is === 'softness') {
+      const still = sources.find(({ media }) => media === task.held.media)?.times ?? new Float64Array();
+      return {
+        method: 'softness-1',
+        softness: await solveSoftness(task, footage, { film: times, still }, onProgress),
+      };
+    }
     if (task.is === 'veil')
       return { method: 'veil-1', veil: await solveVeil(task, footage, times, onProgress, beside.find) };
     if (task.is === 'fall')

@@ -14,7 +14,9 @@ import { examineHand } from '@/core/hand/examine';
 import type { Recipe, Ruler } from '@/core/recipes/recipe';
 import { examineRepeats } from '@/core/recipes/examine-repeats';
 import { examineSmoothing, smoothableIn } from '@/core/recipes/smoothing';
-import { examineGrain, mayHold } from '@/core/recipes/held-grain';
+import { mayHold } from '@/core/recipes/held';
+import { examineGrain } from '@/core/recipes/held-grain';
+import { examineSoftness } from '@/core/recipes/held-softness';
 import { examineVeils, hidesSomebody, mayBeKnown } from '@/core/recipes/veils';
 import { examineTake } from '@/core/footage/take-findings';
 import { shortTakes, takeLabel, type Board } from '@/core/shoot/board';
@@ -238,7 +240,7 @@ const takesOf = (moment: Moment, recipe: Recipe): string[] =>
   slotsInUse(moment, recipe).flatMap(({ key }) => (key === plateSlot ? [] : [key]));
 
 const veils = rememberedWith<Moment, Finding[]>();
-const grains = rememberedWith<Moment, Finding[]>();
+const helds = rememberedWith<Moment, Finding[]>();
 const hands = rememberedWith<Moment, Finding[]>();
 
 /** What is wrong with what was keyed by hand. */
@@ -267,9 +269,10 @@ function momentFindings(snapshot: Snapshot): Finding[] {
         ? veils(moment, [ruler, fresh], () => examineVeils(moment, recipe.build(moment, ruler, fresh), fresh))
         : []),
       ...(mayHold(recipe)
-        ? grains(moment, [ruler, fresh], () =>
-            examineGrain(moment, recipe.build(moment, ruler, fresh), fresh),
-          )
+        ? helds(moment, [ruler, fresh], () => {
+            const tree = recipe.build(moment, ruler, fresh);
+            return [...examineSoftness(moment, tree, fresh), ...examineGrain(moment, tree, fresh)];
+          })
         : []),
       ...examineRepeats(moment, recipe, ruler, fresh),
       ...examineSmoothing(moment, { ...fresh, takes: smoothableIn(moment, recipe, fresh.takes) }),

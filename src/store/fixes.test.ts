@@ -92,8 +92,8 @@ async function joined(share: number): Promise<void> {
   };
   await film.keep(key, built.id, { method: 'seam-7', seam });
 }
-/** A patch that is held over a running take whose grain is so strong, as the moment's look has it. */
-async function patched(held: 'grained' | 'left'): Promise<void> {
+/** A patch that is held over a running take, as grainy and so much sharper, as the moment's look has it. */
+async function patched(held: 'evened' | 'left', codes: number, sharper: number): Promise<void> {
   await cloned({});
   const swap = await addMoment(film.store, film.project, 'cover-swap', 8, 16);
   const patch = [0.2, 0.6].flatMap((x) => [0.3, 0.7].map((y) => [x, y]));
@@ -104,10 +104,12 @@ async function patched(held: 'grained' | 'left'): Promise<void> {
     'look.held': held,
   });
   const snapshot = await film.read();
-  const grain = { across: 1920, luma: Array<number>(8).fill(2.4), chroma: 1, soft: 0.5 };
+  const grain = { across: 1920, luma: Array<number>(8).fill(codes), chroma: 1, soft: 0.5 };
   for (const moment of snapshot.built)
     for (const { key, name } of worksOf(snapshot, moment))
       if (name.startsWith('grain-')) await film.keep(key, moment.id, { method: 'grain-1', grain });
+      else if (name.startsWith('softness-'))
+        await film.keep(key, moment.id, { method: 'softness-1', softness: { sharper, across: 1920 } });
 }
 /** A plate in which half of the picture changes while it runs. */
 async function movingPlate(): Promise<void> {
@@ -217,16 +219,22 @@ const cases: Record<string, Case> = {
     left: [/^fine: In the left take a hard shadow .* It does not show\./],
   },
   'a held picture that was left as still as it is': {
-    raise: () => patched('left'),
+    raise: () => patched('left', 2.4, 0),
     code: 'grain.stands',
-    command: 'evenGrain',
+    command: 'evenHeld',
     left: [/^fine: .* is held beside what runs: grain like that of .*, 2\.4 codes of 255, is laid over it/],
   },
   'a held picture that has the grain of what runs': {
-    raise: () => patched('grained'),
+    raise: () => patched('evened', 2.4, 0),
     code: 'grain.evened',
-    command: 'leaveGrain',
+    command: 'leaveHeld',
     left: [/^watch: .* is held while the grain of .* runs beside it, 2\.4 codes of 255/],
+  },
+  'a held picture that was left sharper than what runs': {
+    raise: () => patched('left', 0, 1.5),
+    code: 'softness.sharper',
+    command: 'evenHeld',
+    left: [/^fine: .* was sharper: softened by 1\.5 px of that take, it is as sharp\./],
   },
   'a shadow that is hidden in part': {
     raise: async () => {

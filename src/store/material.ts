@@ -10,7 +10,9 @@ import { withLayersMoved, withWholeMoved } from '@/core/hand/move';
 import { withLook } from '@/core/look/look';
 import type { Anchor, Recipe, Ruler } from '@/core/recipes/recipe';
 import { pathWorks, smoothableIn, smoothsCamera, withSmoothed } from '@/core/recipes/smoothing';
-import { grainWorks, mayHold, withGrain } from '@/core/recipes/held-grain';
+import { mayHold } from '@/core/recipes/held';
+import { grainWorks, withGrain } from '@/core/recipes/held-grain';
+import { softnessWorks, withSoftness } from '@/core/recipes/held-softness';
 import { hiddenHere, hidesSomebody, veilWorks, withVeils } from '@/core/recipes/veils';
 import { rememberedWith } from '@/core/remember';
 import { plateOfMoment } from './plates';
@@ -83,7 +85,7 @@ function worksFrom(snapshot: Snapshot, moment: Moment, material: Material): Keye
     ? [
         ...veilWorks(hiddenHere(tree, takes)),
         ...pathWorks(tree, smoothable),
-        ...(holds ? grainWorks(tree, takes) : []),
+        ...(holds ? [...grainWorks(tree, takes), ...softnessWorks(tree, takes)] : []),
       ]
     : [];
   return [...recipe.works(moment, ruler, material), ...more].map(({ parts, is, ...work }) => ({
@@ -197,8 +199,10 @@ export function pictureOf(
   const built = trees(moment, [ruler, material], () => {
     const veiled = withVeils(recipe.build(moment, ruler, material), material);
     const takes = smoothableIn(moment, recipe, material.takes);
-    const grained = mayHold(recipe) ? withGrain(veiled, moment, material) : veiled;
-    const calm = withSmoothed(grained, { ...material, takes });
+    const evened = mayHold(recipe)
+      ? withGrain(withSoftness(veiled, moment, material), moment, material)
+      : veiled;
+    const calm = withSmoothed(evened, { ...material, takes });
     const layered = withLayersMoved(calm, moment, anchors, ruler);
     const moved = withWholeMoved(layered, moment, anchors, ruler);
     return { layered, moved, tree: withLook(moved, moment, anchors, ruler) };

@@ -1,5 +1,5 @@
 import { refuse } from '@/core/error';
-import { mediaOfTask } from '@/core/footage/task';
+import { mediaOfTask, needsOriginals } from '@/core/footage/task';
 import { filesIn } from '@/core/picture/node';
 import type { Moment } from '@/core/model/records';
 import type { Render } from '@/store/db';
@@ -29,8 +29,7 @@ function askedFor(snapshot: Snapshot, id: string): Set<string> {
 export const solveWork: Doing<'work'> = async (job, api) => {
   const { store, snapshot, need, progress } = job;
   const task = need.work.task();
-  // A proxy is too small to have the grain of its film.
-  const sources = await sourcesOf(store, mediaOfTask(task), task.is === 'grain' ? 'originals' : 'proxies');
+  const sources = await sourcesOf(store, mediaOfTask(task), needsOriginals(task) ? 'originals' : 'proxies');
   const answer = await api.solveTask(task, sources, progress);
   const asked = askedFor(snapshot, need.moment.id);
   await keep(

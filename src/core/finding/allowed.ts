@@ -23,6 +23,8 @@ export const allowed = {
   agreement: 0.45,
   /** share of the plate's fine detail that a picture has to have */
   sharpness: 0.75,
+  /** pixels of a take by whose Gaussian what is held beside it may be sharper or softer. By trial */
+  softer: 0.5,
   /** standard deviation of a take's grain, in codes of 255, that is not seen to stand where a picture is held. By trial */
   grain: 0.8,
   /** seconds for which something that does not move may stand outside the copies' zones */

@@ -51,8 +51,8 @@ export type FixCommand =
   | 'layInStep'
   | 'keepShadows'
   | 'hideShadows'
-  | 'evenGrain'
-  | 'leaveGrain'
+  | 'evenHeld'
+  | 'leaveHeld'
   | 'readBeatsOtherwise'
   | 'dropMedia';
 

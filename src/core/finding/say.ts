@@ -12,6 +12,7 @@ import { framingWords } from '../recipes/framing';
 import { repeatWords } from '../recipes/examine-repeats';
 import { smoothWords } from '../recipes/smoothing';
 import { grainWords } from '../recipes/held-grain';
+import { softnessWords } from '../recipes/held-softness';
 import { veilWords } from '../recipes/veils';
 import { handWords } from '../hand/examine';
 import { flashWords } from '../safety/flash-words';
@@ -43,6 +44,7 @@ export const books: readonly Words[] = [
   handWords,
   veilWords,
   grainWords,
+  softnessWords,
   smoothWords,
   repeatWords,
 ];
@@ -68,8 +70,8 @@ export const fixNames: Record<FixCommand, string> = {
   layInStep: 'Lay it in step',
   keepShadows: 'Keep the shadows',
   hideShadows: 'Hide the shadows',
-  evenGrain: 'Lay grain over it',
-  leaveGrain: 'Leave it as it is',
+  evenHeld: 'Even it out',
+  leaveHeld: 'Leave it as it is',
   readBeatsOtherwise: 'Read it so',
   dropMedia: 'Take it off the list',
 };

@@ -6,6 +6,7 @@ import { filesIn } from '../picture/node';
 import type { Fall, FallTask } from './fall';
 import type { Flight, FlightTask } from './flight';
 import type { GrainTask } from './grain';
+import type { Softness, SoftnessTask } from './softness';
 import type { FreePath, PathTask } from './free-path';
 import type { MendTask } from './mend';
 import type { SeamTask } from './seam-task';
@@ -27,7 +28,8 @@ export type Task =
   | MendTask
   | VeilTask
   | PathTask
-  | GrainTask;
+  | GrainTask
+  | SoftnessTask;
 
 /** What was solved, and by which version of its method; a flight is null where nobody jumps, a fall where nothing falls. */
 export type Answer =
@@ -43,7 +45,8 @@ export type Answer =
   | { method: 'veil-1'; veil: VeilTrack }
   | { method: 'path-1'; path: FreePath }
   /** null where too little stands to tell it */
-  | { method: 'grain-1'; grain: Grain | null };
+  | { method: 'grain-1'; grain: Grain | null }
+  | { method: 'softness-1'; softness: Softness | null };
 
 /** The method that answers each task today; an answer of an older one is solved anew. */
 export const methodOf = {
@@ -59,11 +62,16 @@ export const methodOf = {
   veil: 'veil-1',
   path: 'path-1',
   grain: 'grain-1',
+  softness: 'softness-1',
 } as const satisfies Record<Task['is'], Answer['method']>;
 
 /** The files that a task is solved from. */
 export function mediaOfTask(task: Task): string[] {
+  if (task.is === 'softness') return [task.media, task.held.media];
   if (task.is !== 'seam') return [task.media, ...('plate' in task && task.plate ? [task.plate.media] : [])];
   const nodes = [...task.sides.map(({ node }) => node), ...(task.plate ? [task.plate] : [])];
   return [...new Set(nodes.flatMap(filesIn))];
 }
+
+/** True where a task has to see files as they were filmed: a proxy has neither their grain nor their detail. */
+export const needsOriginals = ({ is }: Task): boolean => is === 'grain' || is === 'softness';

@@ -45,8 +45,8 @@ export const lookSchema = z.object({
   toneOf: z.optional(z.enum(['amber', 'blue', 'green', 'rose'])),
   /** all of the time, or struck where the moment lands and dying away */
   when: z.optional(z.enum(['always', 'hit'])),
-  /** a picture that is held beside one that runs gets the grain of that, or stands as still as it is */
-  held: z.optional(z.enum(['grained', 'left'])),
+  /** a picture that is held beside one that runs is made as grainy and as soft, or stands as it is */
+  held: z.optional(z.enum(['evened', 'left'])),
   /** frames in which a hit dies away */
   dies: z.optional(z.int().check(z.minimum(1), z.maximum(240))),
 });
@@ -63,7 +63,7 @@ export const wholeLook = (said: Look | undefined) => ({
   toneOf: 'amber' as Tone,
   when: 'always' as 'always' | 'hit',
   dies: 12,
-  held: 'grained' as 'grained' | 'left',
+  held: 'evened' as 'evened' | 'left',
   ...Object.fromEntries(Object.entries(said ?? {}).filter(([, value]) => value !== undefined)),
 });
 

@@ -24,7 +24,9 @@ export type Media = {
   /** the colour of a backdrop whose light is taken out of what stands before it */
   without?: Rgb;
   veils?: readonly Veil[];
-  /** what is laid over a picture that is held, others in every frame */
+  /** how much a picture that is held is softened: the deviation of a Gaussian, in pixels of `size` */
+  softened?: number;
+  /** what is laid over it, others in every frame */
   grain?: Grain;
 };
 

@@ -1,4 +1,5 @@
 import { seeded } from '../random';
+import { gaussianWeights } from './gaussian';
 import { chromaSide, factorsOf, packedYuv, planesLength, type YuvImage } from './planes';
 
 /** The grain of a camera's pictures: what changes in them from one to the next where nothing does. Codes of 0..255. */
@@ -16,18 +17,8 @@ export type Grain = {
 /** side of a tile of grain, whose edges meet: a power of two, wider than what an eye takes for a pattern */
 const side = 512;
 
-/** What is summed of a row or a column on each side of a sample, until nothing is left of it. */
-function kernelOf(soft: number): Float64Array {
-  const reach = Math.ceil(3 * soft);
-  const kernel = Float64Array.from({ length: 2 * reach + 1 }, (_, at) =>
-    Math.exp(-((at - reach) ** 2) / (2 * soft * soft)),
-  );
-  const sum = kernel.reduce((all, one) => all + one, 0);
-  return kernel.map((one) => one / sum);
-}
-
 /** Softens a tile along its rows (1) or down its columns (`side`), round its edges. */
-function soften(tile: Float32Array, kernel: Float64Array, along: 1 | typeof side): Float32Array {
+function soften(tile: Float32Array, kernel: readonly number[], along: 1 | typeof side): Float32Array {
   const out = new Float32Array(tile.length);
   const across = along === 1 ? side : 1;
   const reach = (kernel.length - 1) / 2;
@@ -49,7 +40,7 @@ function tileOf(soft: number): Float32Array {
     () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next()),
   );
   if (soft > 0) {
-    const kernel = kernelOf(soft);
+    const kernel = gaussianWeights(soft);
     tile = soften(soften(tile, kernel, 1), kernel, side);
   }
   let squares = 0;

@@ -80,10 +80,10 @@ describe('a picture that is held beside one that runs', () => {
 
   it('is said to be evened, and to stand out where it was left', () => {
     expect(said(solvedAs(3, 0))).toEqual([
-      'fine media-plate is held beside what runs: grain like that of Street, 3.0 codes of 255, is laid over it, new in every frame, so that it does not stand out as a still. [leaveGrain]',
+      'fine media-plate is held beside what runs: grain like that of Street, 3.0 codes of 255, is laid over it, new in every frame, so that it does not stand out as a still. [leaveHeld]',
     ]);
     expect(said(solvedAs(3, 0), left)).toEqual([
-      'watch media-plate is held while the grain of Street runs beside it, 3.0 codes of 255: it stands out as a still. Lay that grain over it, or film with more light. [evenGrain]',
+      'watch media-plate is held while the grain of Street runs beside it, 3.0 codes of 255: it stands out as a still. Even it out, or film with more light. [evenHeld]',
     ]);
   });
 

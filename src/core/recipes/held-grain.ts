@@ -2,37 +2,16 @@ import { allowed } from '../finding/allowed';
 import type { Finding } from '../finding/finding';
 import type { Words } from '../finding/words';
 import type { GrainTask } from '../footage/grain';
-import { wholeLook } from '../look/schema';
 import type { Moment } from '../model/records';
-import { isHeld, mediaIn, secondsAt, withMedia, type MediaNode, type Node } from '../picture/node';
+import { mediaIn, secondsAt, withMedia, type MediaNode, type Node } from '../picture/node';
 import type { Grain } from '../picture/regrain';
 import { median } from '../statistics';
 import { measuredIn, type Material, type MeasuredTake, type Work } from './material';
-import type { KeyframeRow, Recipe, Step } from './recipe';
+import { heldIn, isEvened, sayLayers, type Held } from './held';
+import type { KeyframeRow, Step } from './recipe';
 
-/** frames that a picture has to stand for its grain to be seen to stand */
-const noticed = 3;
 /** seconds of a take to each side of an instant from which its grain is told */
 const around = 0.25;
-
-/** A layer of which one picture stands, and the take that runs beside it. */
-type Held = { node: MediaNode; runs: MediaNode | null };
-
-const together = (one: Node, other: Node): boolean => one.from < other.until && other.from < one.until;
-
-/** The layers that hold a picture long enough for that to be seen. */
-function heldIn(tree: Node): Held[] {
-  const layers = mediaIn(tree);
-  return layers
-    .filter((node) => isHeld(node) && node.until - node.from >= noticed)
-    .map((node) => {
-      const beside = layers.filter((other) => !isHeld(other) && together(other, node));
-      return { node, runs: beside.at(0) ?? null };
-    });
-}
-
-/** True where a moment's kind can hold a picture beside one that runs. */
-export const mayHold = (recipe: Recipe): boolean => !!recipe.holds;
 
 const grainWork = (take: string): string => `grain-${take}`;
 
@@ -81,8 +60,6 @@ function needed({ node, runs }: Held, { takes, solved }: Material): { grain: Gra
   return found && strength(found.grain) >= allowed.grain ? found : null;
 }
 
-const isEvened = ({ look }: Moment): boolean => wholeLook(look).held === 'grained';
-
 /** A picture in which what is held has the grain of what runs; the same object where nothing needs any. */
 export function withGrain(tree: Node, moment: Moment, material: Material): Node {
   if (!isEvened(moment)) return tree;
@@ -103,13 +80,10 @@ const grainTroubles = {
   'grain.evened': ({ facts, take }) =>
     `${facts.layers} held beside what runs: grain like that of ${take}, ${facts.codes} codes of 255, is laid over it, new in every frame, so that it does not stand out as a still.`,
   'grain.stands': ({ facts, take }) =>
-    `${facts.layers} held while the grain of ${take} runs beside it, ${facts.codes} codes of 255: it stands out as a still. Lay that grain over it, or film with more light.`,
+    `${facts.layers} held while the grain of ${take} runs beside it, ${facts.codes} codes of 255: it stands out as a still. Even it out, or film with more light.`,
 } satisfies Words;
 type GrainCode = keyof typeof grainTroubles;
 export const grainWords: Words = grainTroubles;
-
-const said = (names: readonly string[]): string =>
-  names.length === 1 ? `${names[0]} is` : `${names.length} layers are`;
 
 /** Whether held pictures have the grain of what runs. @param tree the moment's picture */
 export function examineGrain(moment: Moment, tree: Node, material: Material): Finding<GrainCode>[] {
@@ -126,10 +100,10 @@ export function examineGrain(moment: Moment, tree: Node, material: Material): Fi
       severity: evened ? 'fine' : 'watch',
       where: { moment: moment.id, take: strongest.take },
       facts: {
-        layers: said([...new Set(found.map(({ name }) => name))]),
+        layers: sayLayers([...new Set(found.map(({ name }) => name))]),
         codes: strength(strongest.grain).toFixed(1),
       },
-      fix: { command: evened ? 'leaveGrain' : 'evenGrain', args: { moment: moment.id } },
+      fix: { command: evened ? 'leaveHeld' : 'evenHeld', args: { moment: moment.id } },
     },
   ];
 }

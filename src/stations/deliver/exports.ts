@@ -6,6 +6,7 @@ import { explainHand } from '@/core/hand/explain';
 import { explainLook } from '@/core/look/look';
 import type { Step } from '@/core/recipes/recipe';
 import { explainGrain } from '@/core/recipes/held-grain';
+import { explainSoftness } from '@/core/recipes/held-softness';
 import { explainVeils } from '@/core/recipes/veils';
 import { explainSounds, soundsIn } from '@/core/recipes/sounds';
 import { timeOfBeat } from '@/core/time/grid';
@@ -26,6 +27,7 @@ export function stepsOf(snapshot: Snapshot, moment: Moment): { steps: Step[]; st
   const steps = [
     ...recipe.explain(moment, ruler, material, layered),
     ...explainVeils(layered),
+    ...explainSoftness(layered),
     ...explainGrain(layered),
     ...explainHand(moment, layered, anchors, ruler),
     ...explainLook(moment, anchors),

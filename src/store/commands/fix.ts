@@ -78,9 +78,9 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
       await setMoment(store, id, moment, `Shadows are ${shadows}`, { 'settings.shadows': shadows });
       return;
     }
-    case 'evenGrain':
-    case 'leaveGrain': {
-      const held = fix.command === 'evenGrain' ? 'grained' : 'left';
+    case 'evenHeld':
+    case 'leaveHeld': {
+      const held = fix.command === 'evenHeld' ? 'evened' : 'left';
       const { moment } = fix.args as { moment: string };
       await setMoment(store, id, moment, `What is held is ${held}`, { 'look.held': held });
       return;

@@ -1,4 +1,5 @@
 import { valueAt } from '../../motion/keyframes';
+import { gaussianWeights } from '../gaussian';
 import type { Effect } from '../node';
 import { alongLine, bend, towardsMiddle, wave } from './bent';
 import { colours, glow, negative, tint, vignette } from './colours';
@@ -21,16 +22,6 @@ function along({ width, height, data }: Surface, weights: readonly number[], ste
     }
   }
   return out;
-}
-
-/** Gaussian weights out to four standard deviations, which add up to one. */
-function gaussian(deviation: number): number[] {
-  const reach = Math.max(1, Math.ceil(4 * deviation));
-  const raw = Array.from({ length: 2 * reach + 1 }, (_, index) =>
-    Math.exp(-((index - reach) ** 2) / (2 * deviation * deviation)),
-  );
-  const sum = raw.reduce((total, value) => total + value, 0);
-  return raw.map((value) => value / sum);
 }
 
 /** One channel moved by parts of a pixel, evenly between neighbours; what lies beyond the edge is the edge. */
@@ -78,7 +69,7 @@ export function withEffect(surface: Surface, effect: Effect, frame: number): Sur
   switch (effect.is) {
     case 'blur': {
       const deviation = valueAt(effect.radius, frame);
-      return deviation <= 0.01 ? surface : softened(surface, gaussian(deviation));
+      return deviation <= 0.01 ? surface : softened(surface, gaussianWeights(deviation));
     }
     case 'box': {
       const reach = valueAt(effect.reach, frame);
@@ -91,7 +82,7 @@ export function withEffect(surface: Surface, effect: Effect, frame: number): Sur
     case 'split':
       return split(surface, valueAt(effect.x, frame), valueAt(effect.y, frame));
     case 'glow': {
-      const weights = gaussian(Math.max(0.01, valueAt(effect.radius, frame)));
+      const weights = gaussianWeights(Math.max(0.01, valueAt(effect.radius, frame)));
       return glow(surface, effect.from, valueAt(effect.amount, frame), (light) => softened(light, weights));
     }
     case 'colours':
