@@ -53,7 +53,7 @@ async function changes(bench: BenchPage): Promise<Record<string, number>> {
   await session.send('Performance.enable');
   const out: Record<string, number> = {};
   await bench.go('Plan');
-  await page.getByRole('button', { name: 'Moments', exact: true }).click();
+  await page.getByRole('tab', { name: 'Moments' }).click();
   await bench.settled();
   out.rename = await costOf(bench, session, {
     prepare: async (round) => {

@@ -10,6 +10,8 @@ import {
   type Placement,
 } from '@/core/geometry/placement';
 import type { MeasuredTake } from '@/core/model/measures';
+import { gaussianBlur } from '@/core/picture/gaussian';
+import type { GrayImage } from '@/core/picture/image';
 import { blankYuv } from '@/core/picture/planes';
 import { compareTake } from './compare-take';
 
@@ -71,6 +73,25 @@ describe('a take held against its plate', () => {
       shot(scene, size, { ...inPlace, dx: 3 }, { noise: 2 }).data,
     );
     expect(compareTake(shaken, plate).left).toBeGreaterThan(2.5);
+  });
+
+  it('says how much softer its middle and its end are than the plate, or sharper', () => {
+    const still = filmed(() => inPlace);
+    const soft = (image: GrayImage) => ({
+      ...image,
+      data: Uint8Array.from(gaussianBlur(image, 1.5).data),
+    });
+    expect(compareTake(still, plate).softer?.map(({ by }) => Math.abs(by) < 0.3)).toEqual([true, true]);
+    const hunted = filmed(() => inPlace);
+    hunted.stills.views[2].luma = soft(hunted.stills.views[2].luma);
+    const [middle, end] = compareTake(hunted, plate).softer ?? [];
+    expect(Math.abs(middle.by)).toBeLessThan(0.3);
+    expect(end.time).toBe(times[49]);
+    expect(Math.abs(end.by - 1.5)).toBeLessThan(0.4);
+    const blurred = filmed(() => inPlace);
+    blurred.stills.views[1].luma = soft(blurred.stills.views[1].luma);
+    for (const { by } of compareTake(still, blurred).softer ?? [])
+      expect(Math.abs(by + 1.5)).toBeLessThan(0.4);
   });
 
   it('leaves pictures in which the set is covered out of its light', () => {

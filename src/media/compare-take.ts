@@ -14,6 +14,7 @@ import { coveredCells, packCells, presenceOf, type Standing } from '@/core/foota
 import { pictureAt } from '@/core/footage/picture-times';
 import { prepareReference } from '@/core/footage/reference';
 import { registerFrame } from '@/core/footage/register';
+import { softnessBetween } from '@/core/footage/softness';
 import type { Comparison, MeasuredTake } from '@/core/model/measures';
 import type { Size } from '@/core/geometry/size';
 import { resamplePlane } from '@/core/picture/resample';
@@ -62,6 +63,18 @@ function leftOver(take: MeasuredTake, plate: MeasuredTake, camera: (seconds: num
     return found.agreement < allowed.agreement ? 0 : cornerMove(found, analysis);
   });
   return Math.max(...left);
+}
+
+/**
+ * How much softer the kept views of a take are than its plate, in pixels of its picture. The first picture of a file is
+ * often compressed more than any other, and says nothing.
+ */
+function softerIn(take: MeasuredTake, plate: MeasuredTake): { time: number; by: number }[] {
+  const sharp = inTheMiddle(plate.stills.views).luma;
+  return take.stills.views.slice(1).flatMap(({ time, luma }) => {
+    const found = softnessBetween(sharp, luma);
+    return found ? [{ time, by: (found.sharper * take.size.width) / found.across }] : [];
+  });
 }
 
 /** @throws CoreError `take.size` where pictures of a take and its plate differ in size */
@@ -118,6 +131,7 @@ export function compareTake(take: MeasuredTake, plate: MeasuredTake): Comparison
     left: Math.max(path.left, off * factor),
     colour: matchTake(empty, views),
     agreement: base.agreement,
+    softer: softerIn(take, plate),
     covered,
     standing,
   };

@@ -72,7 +72,7 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
 export const compareKey = (take: TakeSource, plate: TakeSource & Pick<Take, 'moves'>) =>
   plate.moves
     ? `repeat-1(${partKey('pictures', take)},${partKey('pictures', plate)})`
-    : `comparison-7(${partKey('camera', take)},${partKey('camera', plate)})`;
+    : `comparison-8(${partKey('camera', take)},${partKey('camera', plate)})`;
 
 type KeptMeasure = TakeMeasure & { poster: Blob; complete: boolean };
 const takes = rememberedWith<MeasureValue, KeptMeasure>();

@@ -23,6 +23,9 @@ export const allowed = {
   agreement: 0.45,
   /** share of the plate's fine detail that a picture has to have */
   sharpness: 0.75,
+  /** share of a picture's width by whose Gaussian a take may be softer than its plate, and so many times that to be of no use. By trial */
+  unsharp: 0.001,
+  graveUnsharp: 2.5,
   /** pixels of a take by whose Gaussian what is held beside it may be sharper or softer. By trial */
   softer: 0.5,
   /** standard deviation of a take's grain, in codes of 255, that is not seen to stand where a picture is held. By trial */

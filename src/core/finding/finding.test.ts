@@ -102,6 +102,24 @@ describe('findings about a take', () => {
     expect(lit({ dark: 1 }, { slot: null })).toEqual([]);
   });
 
+  it('says where a take is softer than its plate, or the plate than it, and nothing of less than is seen', () => {
+    const told = (...by: number[]) =>
+      say(comparison({ softer: by.map((one, index) => ({ time: 2 + 2 * index, by: one })) })).filter((one) =>
+        one.includes('softer'),
+      );
+    expect(told(0.5, -1, 1.8)).toEqual([]);
+    expect(told()).toEqual([]);
+    expect(told(0.2, 2.4)).toEqual([
+      expect.stringMatching(
+        /^watch: Take 3 is softer than its plate at 0:04.*, as if by a blur of 2\.4 px \(allowed 1\.9 px\)/,
+      ),
+    ]);
+    expect(told(6, 5)).toEqual([expect.stringMatching(/^fix: Take 3 is softer than its plate, as if by/)]);
+    expect(told(-3, -2)).toEqual([
+      expect.stringMatching(/^watch: The clean plate is softer than Take 3, as if/),
+    ]);
+  });
+
   it('says of a still only that it stands in, whatever was measured of it', () => {
     const far = comparison({ agreement: 0.1 });
     const told = examineTake({ ...take, sketch: true }, measure(), far, measure(), delivery);

@@ -156,6 +156,32 @@ const repeated = {
   moved: 'take.repeats-beside',
 } as const;
 
+/** Whether a take is as sharp as its plate. */
+function examineSharpness(
+  take: Take,
+  { softer = [] }: Comparison,
+  size: Size,
+  delivery: Delivery,
+): Finding<TakeCode>[] {
+  if (softer.length === 0) return [];
+  const factor = Math.max(delivery.width / size.width, delivery.height / size.height);
+  const least = allowed.unsharp * size.width;
+  const furthest = softer.reduce((most, one) => (Math.abs(one.by) > Math.abs(most.by) ? one : most));
+  const off = Math.abs(furthest.by);
+  if (off < least) return [];
+  const isSofter = furthest.by > 0;
+  const all = softer.every(({ by }) => (isSofter ? by : -by) >= least);
+  return [
+    {
+      code: isSofter ? 'take.soft' : 'take.sharper',
+      severity: isSofter && off >= allowed.graveUnsharp * least ? 'fix' : 'watch',
+      where: { take: take.id, ...(all ? {} : { from: furthest.time }) },
+      measured: { value: off * factor, unit: 'px' },
+      allowed: { value: least * factor, unit: 'px' },
+    },
+  ];
+}
+
 /** Whether the camera of a plate stands, or moves as it should. */
 function examinePlate({ id, moves }: Take, { motion }: TakeMeasure): Finding<TakeCode>[] {
   const where = { take: id };
@@ -250,6 +276,7 @@ export function examineTake(
     return findings;
   }
   findings.push(...examineCamera(take, comparison, measure.size, delivery));
+  findings.push(...examineSharpness(take, comparison, measure.size, delivery));
   const { unplaced } = comparison.path;
   if (unplaced) {
     add(

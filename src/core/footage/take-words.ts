@@ -55,6 +55,10 @@ const doubts: Record<string, (take: string) => string> = {
 export const takeWords = {
   'take.moved': (telling) =>
     `${movement(telling)}${telling.facts.during ? telling.at : ' against the plate'} (allowed ${telling.allowed}). The join will show. Steadying leaves ${left(telling)}.`,
+  'take.soft': ({ take, measured, allowed: most, at }) =>
+    `${take} is softer than its plate${at}, as if by a blur of ${measured} (allowed ${most}). Its focus was elsewhere, or it was shaken: a join with it shows. Film it again with the focus locked.`,
+  'take.sharper': ({ take, measured, allowed: most, at }) =>
+    `The clean plate is softer than ${take}${at}, as if by a blur of ${measured} (allowed ${most}). What shows of it beside that take looks out of focus: film the plate again with the focus locked, or choose another one.`,
   'take.steadied': (telling) =>
     `${movement(telling)}${telling.facts.during ? telling.at : ' against the plate'}; it is steadied, which leaves ${left(telling)} (allowed ${telling.allowed}).`,
   'take.steadied-in-part': (telling) =>

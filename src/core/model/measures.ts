@@ -88,6 +88,11 @@ export type Comparison = {
   covered: Uint8Array;
   /** the same at the seconds of its kept pictures */
   standing: Standing;
+  /**
+   * by how many pixels of its picture the plate is sharper than it at some seconds, as a Gaussian's deviation; below
+   * zero the plate is the softer one
+   */
+  softer?: { time: number; by: number }[];
   /** of a take that repeats its plate's move: where its pictures lie; `path` then says how they lie beside the plate's */
   repeat?: Repeat;
 };
