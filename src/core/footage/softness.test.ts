@@ -28,6 +28,18 @@ describe('how much sharper a picture is than another of the same set', () => {
     expect(Math.abs(grained.sharper - deviation)).toBeLessThan(deviation > 0 ? 0.25 : 0.45);
   });
 
+  test.each([3.5, 5, 8])(
+    'is told to be far off where focus was lost altogether: softened by %s',
+    (deviation) => {
+      const lost = gaussianBlur(sharp, deviation);
+      expect(softnessBetween(sharp, lost)!.sharper).toBeGreaterThan(3);
+      expect(softnessBetween(lost, sharp)!.sharper).toBeLessThan(-3);
+      expect(softnessBetween(noisy(sharp, 2, 3), noisy(lost, 2, 4), [4, 4])!.sharper).toBeGreaterThan(2);
+      // Where nobody knows of the grain, less is told, but still that it is soft.
+      expect(softnessBetween(noisy(sharp, 1, 3), noisy(lost, 1, 4))!.sharper).toBeGreaterThan(1);
+    },
+  );
+
   test('is told beside somebody who stands in one of them alone, and not where nothing is the same', () => {
     const soft = gaussianBlur(sharp, 1);
     const there = shot(at, size, inPlace, { performer: { x: 150, y: 0, w: 190, h: 270 } });

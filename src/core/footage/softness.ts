@@ -21,8 +21,8 @@ export type Softness = { sharper: number; across: number };
 const block = 16;
 /** deviations of Gaussians that are tried, in pixels */
 const tried = [0, 0.3, 0.45, 0.6, 0.8, 1, 1.3, 1.6, 2, 2.5, 3, 4];
-/** side of the cells whose means are the same in both, however soft one is, and by how much their slopes may differ */
-const [cell, near] = [4, 2];
+/** side of the cells whose means rise and fall alike in both, however soft one is, and their correlation at the least */
+const [cell, together] = [4, 0.7];
 /** codes of luma by which a block's mean may lie off, once both have one light, and squares of slopes that it needs to tell anything */
 const [alike, detail] = [8, 4];
 /** blocks that it takes */
@@ -58,43 +58,48 @@ function shrunken({ width, height, data }: GrayImage): GrayImage & { data: Float
   return { width: across, height: down, data: out.map((sum) => sum / cell ** 2) };
 }
 
-/** What a picture has of each block: its mean, and the mean square of the slopes of its cells. */
-function blocksOf(image: GrayImage): { means: Float32Array; rough: Float32Array } {
+/** The means of the cells of each block, block after block. */
+function cellsOf(image: GrayImage): Float32Array[] {
   const small = shrunken(image);
   const side = block / cell;
   const across = small.width / side;
-  const count = across * (small.height / side);
-  const [means, rough] = [new Float32Array(count), new Float32Array(count)];
-  for (let index = 0; index < count; index++) {
+  return Array.from({ length: (across * small.height) / side }, (_, index) => {
     const corner = Math.floor(index / across) * side * small.width + (index % across) * side;
-    for (let row = 0; row < side; row++)
-      for (let column = 0; column < side; column++) {
-        const at = corner + row * small.width + column;
-        const value = small.data[at];
-        means[index] += value / side ** 2;
-        if (row < side - 1 && column < side - 1)
-          rough[index] +=
-            ((small.data[at + 1] - value) ** 2 + (small.data[at + small.width] - value) ** 2) /
-            (side - 1) ** 2;
-      }
-  }
-  return { means, rough };
+    return Float32Array.from(
+      { length: side * side },
+      (_cell, at) => small.data[corner + Math.floor(at / side) * small.width + (at % side)],
+    );
+  });
+}
+
+/** Mean, variance, and covariance with another of some values. */
+function spreadOf(values: Float32Array, others: Float32Array) {
+  const mean = values.reduce((sum, one) => sum + one, 0) / values.length;
+  const beside = others.reduce((sum, one) => sum + one, 0) / others.length;
+  let [variance, shared] = [0, 0];
+  values.forEach((one, at) => {
+    variance += (one - mean) ** 2 / values.length;
+    shared += ((one - mean) * (others[at] - beside)) / values.length;
+  });
+  return { mean, variance, shared };
 }
 
 /** The blocks in which two pictures show the same with something to see in it, and how much more light the second has there. */
 function sharedBlocks(one: GrayImage, other: GrayImage): { index: number; light: number }[] {
-  const [ones, others] = [blocksOf(one), blocksOf(other)];
-  const lights = ones.means.map((mean, index) => (others.means[index] + 1) / (mean + 1));
-  const light = median(lights);
-  return [...lights].flatMap((here, index) => {
-    const rough = ones.rough[index] * here * here;
-    const isAlike =
-      Math.abs(ones.means[index] * light - others.means[index]) < alike &&
-      rough > detail &&
-      others.rough[index] > detail &&
-      Math.abs(Math.log(rough / others.rough[index])) < Math.log(near);
-    return isAlike ? [{ index, light: here }] : [];
+  const [cells, beside] = [cellsOf(one), cellsOf(other)];
+  const spreads = cells.map((values, index) => {
+    const [here, there] = [spreadOf(values, beside[index]), spreadOf(beside[index], values)];
+    const alikeness = here.shared / Math.sqrt(Math.max(1e-9, here.variance * there.variance));
+    return { ...here, there, alikeness, light: (there.mean + 1) / (here.mean + 1) };
   });
+  const light = median(spreads.map((block) => block.light));
+  return spreads.flatMap((block, index) =>
+    Math.abs(block.mean * light - block.there.mean) < alike &&
+    Math.max(block.variance, block.there.variance) > detail &&
+    block.alikeness > together
+      ? [{ index, light: block.light }]
+      : [],
+  );
 }
 
 /** The Gaussian that makes one picture as soft as another; null where it is the softer one already. */
@@ -104,8 +109,9 @@ function softening(
   blocks: readonly { index: number; light: number }[],
   grains: readonly [number, number],
 ): number | null {
-  const wanted = slopesOf(other, grains[1]);
-  const told = blocks.filter(({ index }) => wanted[index] > detail + 4 * (grains[0] + grains[1]));
+  const [sharp, wanted] = [slopesOf(one, grains[0]), slopesOf(other, grains[1])];
+  const least = detail + 4 * (grains[0] + grains[1]);
+  const told = blocks.filter(({ index }) => sharp[index] > least);
   if (told.length < fewest) return null;
   let last: { deviation: number; ratio: number } | null = null;
   for (const deviation of tried) {
@@ -113,7 +119,9 @@ function softening(
     // Grain is softened too, and soon gone.
     const left = grains[0] / (1 + 4 * Math.PI * deviation * deviation);
     const slopes = slopesOf(softened, left);
-    const ratio = median(told.map(({ index, light }) => (slopes[index] / wanted[index]) * light ** 2));
+    const ratio = median(
+      told.map(({ index, light }) => (slopes[index] * light ** 2) / Math.max(detail / 100, wanted[index])),
+    );
     if (ratio <= 1) {
       if (!last) return ratio === 1 ? 0 : null;
       const share = Math.log(last.ratio) / Math.log(last.ratio / ratio);
