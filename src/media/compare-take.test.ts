@@ -81,11 +81,11 @@ describe('a take held against its plate', () => {
       ...image,
       data: Uint8Array.from(gaussianBlur(image, 1.5).data),
     });
-    expect(compareTake(still, plate).softer?.map(({ by }) => Math.abs(by) < 0.3)).toEqual([true, true]);
+    expect(compareTake(still, plate).softer?.map(({ by }) => Math.abs(by) < 0.5)).toEqual([true, true]);
     const hunted = filmed(() => inPlace);
     hunted.stills.views[2].luma = soft(hunted.stills.views[2].luma);
     const [middle, end] = compareTake(hunted, plate).softer ?? [];
-    expect(Math.abs(middle.by)).toBeLessThan(0.3);
+    expect(Math.abs(middle.by)).toBeLessThan(0.5);
     expect(end.time).toBe(times[49]);
     expect(Math.abs(end.by - 1.5)).toBeLessThan(0.4);
     const blurred = filmed(() => inPlace);

@@ -24,7 +24,7 @@ export const allowed = {
   /** share of the plate's fine detail that a picture has to have */
   sharpness: 0.75,
   /** share of a picture's width by whose Gaussian a take may be softer than its plate, and so many times that to be of no use. By trial */
-  unsharp: 0.001,
+  unsharp: 0.0015,
   graveUnsharp: 2.5,
   /** pixels of a take by whose Gaussian what is held beside it may be sharper or softer. By trial */
   softer: 0.5,

@@ -1,6 +1,6 @@
 import { gaussianBlur } from '../picture/gaussian';
 import type { GrayImage } from '../picture/image';
-import { median } from '../statistics';
+import { median, quantile } from '../statistics';
 
 /** A picture that is held, and a film beside it that shows the same set. */
 export type SoftnessTask = {
@@ -45,6 +45,12 @@ function slopesOf({ width, height, data }: GrayImage, grain: number): Float32Arr
   }
   return out;
 }
+
+/** of all blocks, the share in whose slopes there is nothing but grain */
+const plain = 0.05;
+
+/** The variance that grain leaves in a picture of which no other is known: what its plainest blocks have of slopes. */
+const grainIn = (image: GrayImage): number => quantile(slopesOf(image, 0), plain) / 4;
 
 /** A picture of the means of its cells. */
 function shrunken({ width, height, data }: GrayImage): GrayImage & { data: Float32Array } {
@@ -135,13 +141,13 @@ function softening(
 /**
  * How much sharper a picture is than another one of the same size that shows the same set, by the slopes of what both
  * show. Who stands in one alone, and what has no detail, says nothing.
- * @param grains variance that grain leaves in each, in codes squared
+ * @param grains variance that grain leaves in each, in codes squared; left out, as much as in what is plainest in it
  * @returns null where too little of them is the same to tell
  */
 export function softnessBetween(
   one: GrayImage,
   other: GrayImage,
-  grains: readonly [number, number] = [0, 0],
+  grains: readonly [number, number] = [grainIn(one), grainIn(other)],
 ): Softness | null {
   const blocks = sharedBlocks(one, other);
   if (blocks.length < fewest) return null;
