@@ -1,4 +1,5 @@
 import { newId, type Arrival, type Store } from '@/store/db';
+import { isFull } from './plain-errors';
 
 /** The browser's locks, as far as they are used here. */
 export type Locks = Pick<LockManager, 'request'>;
@@ -36,7 +37,10 @@ export async function expecting<Result>(
     })),
   );
   return locks.request(lockOf(batch), async () => {
-    await store.arrivals.bulkAdd(expected);
+    // A full disk takes nothing in here either; each file then says by its own name that there is no room for it.
+    await store.arrivals.bulkAdd(expected).catch((error: unknown) => {
+      if (!isFull(error)) throw error;
+    });
     try {
       return await bring(expected);
     } finally {

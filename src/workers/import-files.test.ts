@@ -223,6 +223,15 @@ describe('bringing files in', () => {
     expect((await bring([file('big.mp4', 'clip big')]))[0].outcome).toBe('take');
   });
 
+  it('says so by name as well where not even what is to come finds room', async () => {
+    const full = Object.assign(new Error('No space'), { name: 'QuotaExceededError' });
+    vi.spyOn(film.store.arrivals, 'bulkAdd').mockRejectedValueOnce(full);
+    vi.spyOn(film.store.originals, 'add').mockRejectedValueOnce(full);
+    const outcomes = await bring([file('big.mp4', 'clip big'), file('small.mp4', 'clip small')]);
+    expect(outcomes.map(({ outcome }) => outcome)).toEqual(['problem', 'take']);
+    expect(outcomes[0].message).toMatch(/no room left for big\.mp4\. Free some under Space/);
+  });
+
   it('stops between two files when it is cancelled; what is in stays in', async () => {
     let looks = 0;
     const outcomes = await bring(
