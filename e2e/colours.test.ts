@@ -67,6 +67,54 @@ describe('what the stage shows', () => {
     }
   });
 
+  test('is ten bits’ light too; HDR and what is not 4:2:0 are refused by name, and become no take', async ({
+    open,
+    file,
+  }) => {
+    const bench = await open({ seed: await seeded(ruled), at: 'station=match' });
+    const source = ['-i', demo('bench-left-1.mp4'), '-frames:v', '12', '-an'];
+    const sdr = [
+      '-colorspace',
+      'bt709',
+      '-color_primaries',
+      'bt709',
+      '-color_trc',
+      'bt709',
+      '-color_range',
+      'tv',
+    ];
+    const hlg = ['-colorspace', 'bt2020nc', '-color_primaries', 'bt2020', '-color_trc', 'arib-std-b67'];
+    const vp9 = ['-c:v', 'libvpx-vp9', '-crf', '10', '-b:v', '0', '-cpu-used', '8'];
+    ffmpeg(...source, '-pix_fmt', 'yuv420p10le', '-c:v', 'libx264', '-crf', '8', ...sdr, file('ten.mp4'));
+    ffmpeg(...source, '-pix_fmt', 'yuv420p10le', ...vp9, ...sdr, file('ten.webm'));
+    ffmpeg(...source, '-pix_fmt', 'yuv420p10le', ...vp9, ...hlg, file('hlg.webm'));
+    ffmpeg(...source, '-pix_fmt', 'yuv444p', ...vp9, ...sdr, file('fine.webm'));
+    const said = async (name: string) => {
+      await bench.bringIn(file(name));
+      return bench.page
+        .getByText(new RegExp(`^${name}: `))
+        .first()
+        .innerText();
+    };
+    expect(await said('hlg.webm')).toMatch(/HDR or wide-colour video.*Set the camera to SDR .* or convert/);
+    expect(await said('fine.webm')).toMatch(/not in 4:2:0.*Set the camera to 8 bit SDR, or convert/);
+    await bench.bringIn(file('ten.mp4'), file('ten.webm'));
+    await bench.page.locator('[data-take] img').nth(1).waitFor();
+    await bench.settled();
+    const { rowsOf } = await taken(bench.page);
+    const media = unpack(rowsOf('media')) as { id: string; name: string }[];
+    const proxies = unpack(rowsOf('proxies')) as { id: string; blob: Blob }[];
+    expect(proxies).toHaveLength(2);
+    const [filmed] = decode(demo('bench-left-1.mp4'), 1280, 720);
+    for (const { id, blob } of proxies) {
+      const [shown] = await shownOf(blob, file('proxy.mp4'));
+      expect(
+        psnr(yuvToRgba(shown), yuvToRgba(resizeYuv(filmed, small))),
+        media.find((one) => one.id === id)?.name,
+      ).toBeGreaterThan(36);
+    }
+  });
+
   // Browsers read untagged pictures of fewer than 720 lines as BT.601; today's phones tag theirs.
   test('is read as browsers read it where a file does not say, which is said and can be set', async ({
     open,

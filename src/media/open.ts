@@ -1,6 +1,14 @@
-import { ALL_FORMATS, BlobSource, EncodedPacketSink, Input, type InputVideoTrack } from 'mediabunny';
+import {
+  ALL_FORMATS,
+  BlobSource,
+  EncodedPacketSink,
+  Input,
+  VideoSampleSink,
+  type InputVideoTrack,
+} from 'mediabunny';
 import { refuse } from '@/core/error';
 import type { Probe } from '@/core/model/measures';
+import { checkFormat } from './formats';
 
 export const openInput = (blob: Blob): Input =>
   new Input({ formats: ALL_FORMATS, source: new BlobSource(blob) });
@@ -22,8 +30,8 @@ async function looksLikeMovie(blob: Blob): Promise<boolean> {
 
 /**
  * What a file holds.
- * @throws CoreError `media.empty`, `media.not-media`, `media.truncated`, `media.no-pictures`, `media.codec` or
- * `media.hdr`, each with what to do
+ * @throws CoreError `media.empty`, `media.not-media`, `media.truncated`, `media.no-pictures`, `media.codec`,
+ * `media.hdr` or `media.depth`, each with what to do
  */
 export async function probeFile(blob: Blob): Promise<Probe> {
   if (blob.size === 0) refuse('media.empty', 'The file is empty. Copy it from the camera again.');
@@ -86,8 +94,15 @@ async function probeVideo(track: InputVideoTrack): Promise<NonNullable<Probe['vi
   if (await track.hasHighDynamicRange()) {
     refuse(
       'media.hdr',
-      'This is HDR video. Set the camera to SDR (standard range), or convert the file to SDR.',
+      'This is HDR or wide-colour video: a film in SDR cannot hold its light. Set the camera to SDR (standard range), or convert the file to SDR, BT.709.',
     );
+  }
+  // What breaks off already here is said when it is measured, with where it does.
+  const sample = await new VideoSampleSink(track).getSample(first).catch(() => null);
+  try {
+    if (sample) checkFormat(sample.format);
+  } finally {
+    sample?.close();
   }
   return {
     codec,

@@ -4,6 +4,7 @@ import { pictureAt } from '@/core/footage/picture-times';
 import type { ReadColours } from '@/core/model/measures';
 import { packedYuv, turnYuv, type YuvImage, type YuvKind, type YuvMatrix } from '@/core/picture/planes';
 import { Cursors, type Placed } from './cursors';
+import { checkFormat, deep } from './formats';
 import { openInput } from './open';
 
 export type Picture = { picture: YuvImage; time: number; duration: number };
@@ -53,15 +54,15 @@ export async function planesOf(
   kind: YuvKind,
   memory = new SpareMemory(),
 ): Promise<YuvImage> {
-  const { format } = sample;
-  if (format !== 'I420' && format !== 'NV12' && format !== 'I420A') {
-    refuse(
-      'media.depth',
-      'These pictures are not 8-bit 4:2:0. Set the camera to 8 bit SDR, or convert the file to H.264.',
-    );
-  }
-  const bytes = memory.take(sample.allocationSize());
-  await sample.copyTo(bytes);
+  const format = checkFormat(sample.format);
+  const bits = deep[format] ?? 8;
+  const bytes = memory.take(sample.allocationSize() / (bits > 8 ? 2 : 1));
+  if (bits > 8) {
+    const words = new Uint16Array(bytes.length);
+    await sample.copyTo(words);
+    for (let at = 0; at < bytes.length; at++)
+      bytes[at] = Math.min(255, (words[at] + 2 ** (bits - 9)) >> (bits - 8));
+  } else await sample.copyTo(bytes);
   const image = packedYuv(bytes, sample.visibleRect, kind);
   if (format === 'NV12') {
     const pairs = bytes.slice(image.y.length);

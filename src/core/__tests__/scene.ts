@@ -34,7 +34,8 @@ export function shot(
     gain?: number;
     noise?: number;
     seed?: number;
-    performer?: { x: number; y: number; w: number; h: number };
+    /** in checks, or of one level where it has one */
+    performer?: { x: number; y: number; w: number; h: number; level?: number };
   } = {},
 ): GrayImage {
   const back = invertAffine(placementMatrix(moved, size));
@@ -53,7 +54,7 @@ export function shot(
         y >= performer.y &&
         y < performer.y + performer.h
       ) {
-        value = 60 + 50 * Math.sin((x - performer.x) / 5) * Math.cos(y / 7);
+        value = performer.level ?? 60 + 50 * Math.sin((x - performer.x) / 5) * Math.cos(y / 7);
       }
       const grain = (next() + next() + next() - 1.5) * 2 * (options.noise ?? 0);
       data[y * size.width + x] = Math.min(255, Math.max(0, value + grain));

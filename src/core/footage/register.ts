@@ -1,19 +1,25 @@
 import type { Placement } from '../geometry/placement';
 import { checkSameSize, type GrayImage } from '../picture/image';
-import { median } from '../statistics';
+import { meansOf } from '../picture/means';
 import { pyramidOf, type Level } from './pyramid';
 import { mostAnchors, prepareReference, type Anchors, type Reference } from './reference';
-import { refine } from './refine';
+import { refine, type Fit } from './refine';
 
 /** places that are compared on the smallest level, and on those between */
 const [coarsest, between] = [2_500, 5_000];
 
+/** What stands out of a level's surroundings, whatever the light is. */
+function detailOf(level: Level): Float32Array {
+  const means = meansOf(level, level.data, 3);
+  return level.data.map((value, at) => value - means[at]);
+}
+
 /** Best whole-pixel shift of the smallest level by robust difference. */
 function coarseShift(anchors: Anchors, frame: Level): { tx: number; ty: number } {
-  const { width, height, data } = frame;
+  const { width, height } = frame;
   const reach = Math.max(3, Math.round(Math.min(width, height) * 0.14));
   const step = Math.max(1, Math.floor(anchors.x.length / 700));
-  const brighter = median(data) - median(anchors.level.data);
+  const [own, other] = [detailOf(anchors.level), detailOf(frame)];
   const most = Math.ceil(anchors.x.length / step);
   let best = { tx: 0, ty: 0, cost: Infinity };
   for (let ty = -reach; ty <= reach; ty++) {
@@ -21,10 +27,11 @@ function coarseShift(anchors: Anchors, frame: Level): { tx: number; ty: number }
       let [sum, count] = [0, 0];
       // What already costs more than the best one, however many are still to come, is not it.
       for (let index = 0; index < anchors.x.length && sum <= best.cost * most; index += step) {
-        const x = Math.floor(anchors.x[index] + width / 2) + tx;
-        const y = Math.floor(anchors.y[index] + height / 2) + ty;
+        const column = Math.floor(anchors.x[index] + width / 2);
+        const row = Math.floor(anchors.y[index] + height / 2);
+        const [x, y] = [column + tx, row + ty];
         if (x < 0 || y < 0 || x >= width || y >= height) continue;
-        const off = Math.abs(data[y * width + x] - anchors.value[index] - brighter);
+        const off = Math.abs(other[y * width + x] - own[row * width + column]);
         sum += off < 24 ? off : 24;
         count++;
       }
@@ -36,12 +43,61 @@ function coarseShift(anchors: Anchors, frame: Level): { tx: number; ty: number }
   return best;
 }
 
+/** share of the places that fit from which on nobody can hide a better shift */
+const sure = 0.75;
+/** gains that are tried, a stop either way */
+const gains = [0.5, 0.6, 0.7, 0.8, 0.9, 1, 1.12, 1.25, 1.4, 1.6, 2];
+/** codes within which a place counts as fitting while the light is voted on */
+const close = 6;
+
+/**
+ * The shift at most so far from a given one, and the gain and offset, that most places of the smallest level agree on, whoever
+ * stands before the others.
+ * @see Hough voting: least squares would be drawn away by a performer who covers two fifths of the places
+ */
+function votedFit(
+  { width, height, data }: Level,
+  reference: Level,
+  around: { tx: number; ty: number },
+  reach: number,
+): Fit {
+  const best = { w: { mr: 1, mi: 0, ...around }, gain: 1, offset: 0 };
+  let most = 0;
+  for (let ty = around.ty - reach; ty <= around.ty + reach; ty++)
+    for (let tx = around.tx - reach; tx <= around.tx + reach; tx++)
+      for (const gain of gains) {
+        const votes = new Uint16Array(1024);
+        for (let y = Math.max(0, ty); y < Math.min(height, height + ty); y += 2)
+          for (let x = Math.max(0, tx); x < Math.min(width, width + tx); x += 2)
+            votes[(data[y * width + x] - gain * reference.data[(y - ty) * width + x - tx] + 640.5) | 0]++;
+        let near = 0;
+        for (let at = 2 * close; at < votes.length; at++) {
+          near += votes[at] - (votes[at - 2 * close - 1] ?? 0);
+          if (near <= most) continue;
+          most = near;
+          Object.assign(best, { w: { mr: 1, mi: 0, tx, ty }, gain, offset: at - close - 640 });
+        }
+      }
+  return best;
+}
+
 /** The share of a reference's places at which the picture looks as it does, but for noise. */
 function shareFitting({ residual, spread }: ReturnType<typeof refine>): number {
   const allowed = Math.max(9, Math.min(3 * spread, 14));
   let fits = 0;
   for (const value of residual) if (Math.abs(value) < allowed) fits++;
   return fits / residual.length;
+}
+
+/** How the smallest level lies: where the camera stood if nearly all fits there, else where more does. */
+function begin(anchors: Anchors, frame: Level): ReturnType<typeof refine> {
+  const from = (shift: { tx: number; ty: number }, reach: number) =>
+    refine(anchors, frame, votedFit(frame, anchors.level, shift, reach), 12, coarsest);
+  const stood = from({ tx: 0, ty: 0 }, 0);
+  if (shareFitting(stood) > sure) return stood;
+  // Somebody large and dark before a set may hide which shift is the best one; a camera that stands is always tried.
+  const found = [coarseShift(anchors, frame), { tx: 0, ty: 0 }].map((shift) => from(shift, 1));
+  return shareFitting(found[1]) > shareFitting(found[0]) ? found[1] : found[0];
 }
 
 /**
@@ -56,17 +112,13 @@ export function registerFrame(reference: GrayImage | Reference, frame: GrayImage
   const levels = pyramidOf(frame);
   const top = levels.length - 1;
   if (prepared.anchors[0].x.length < 60) return none;
-  // Somebody large and dark before a set may hide which shift is the best one; a camera that stands is always tried.
-  const begun = [coarseShift(prepared.anchors[top], levels[top]), { tx: 0, ty: 0 }].map((shift) =>
-    refine(prepared.anchors[top], levels[top], { mr: 1, mi: 0, ...shift }, 12, coarsest),
-  );
-  let last = shareFitting(begun[1]) > shareFitting(begun[0]) ? begun[1] : begun[0];
+  let last = begin(prepared.anchors[top], levels[top]);
   for (let level = top - 1; level >= 0; level--) {
     const w = { ...last.w, tx: last.w.tx * 2, ty: last.w.ty * 2 };
     last = refine(
       prepared.anchors[level],
       levels[level],
-      w,
+      { ...last, w },
       level === 0 ? 8 : 10,
       level === 0 ? mostAnchors : between,
     );

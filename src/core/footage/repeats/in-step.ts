@@ -54,6 +54,8 @@ const farthest = 0.12;
 const overlap = 0.5;
 /** share of the width that two ways may lie apart further than in the best step, and are as good: then they stay as they were filmed */
 const asGood = 5e-4;
+/** share of the width to which pictures that were found tell a place: what differs by less is their noise */
+const told = 1e-4;
 
 /** Finds the pictures of one take in those of the other: each in the one that it fits best. */
 function found(own: readonly Look[], lead: Travelled, near?: (seconds: number) => number): (Known | null)[] {
@@ -156,7 +158,7 @@ export function inStep(lead: Travelled, own: Travelled): { late: number } | null
     rough.late + 5 * coarse,
     fine,
     (by) => apartBy(by, lead.path, standing, closely),
-    0,
+    told * size.width,
   );
   return { late };
 }
