@@ -8,16 +8,25 @@ import type { Anchors } from './reference';
 /** A similarity as complex numbers about the centre: z becomes (mr + i mi) z + (tx + i ty). */
 export type Similarity = { mr: number; mi: number; tx: number; ty: number };
 
-/** Share of the errors that tell how far they spread: with half, a performer before two fifths of the places would. */
-const quiet = 0.4;
-/** what that share of a normal distribution's errors stays below, in standard deviations */
-const quietSize = 0.5244;
+/**
+ * Which share of the errors tells how far they spread, and what it stays below in a normal distribution, in standard
+ * deviations. With half of them a performer before two fifths of the places would decide; with fewer a place is told
+ * less closely.
+ */
+export const quiet = { first: { share: 0.3, below: 0.3853 }, last: { share: 0.4, below: 0.5244 } };
 
 /** How a picture lies against a reference, and how its light differs: value = gain × reference + offset. */
 export type Fit = { w: Similarity; gain: number; offset: number };
 
 /** One level of inverse compositional alignment with gain, offset and Tukey weights; returns the residuals. */
-export function refine(anchors: Anchors, frame: Level, start: Fit, rounds: number, most: number) {
+export function refine(
+  anchors: Anchors,
+  frame: Level,
+  start: Fit,
+  rounds: number,
+  most: number,
+  told = quiet.first,
+) {
   const count = anchors.x.length;
   const stride = Math.max(1, Math.ceil(count / most));
   const used = Math.floor((count + stride - 1) / stride);
@@ -37,7 +46,7 @@ export function refine(anchors: Anchors, frame: Level, start: Fit, rounds: numbe
     const sizes: number[] = [];
     for (let index = 0; index < used; index += thin)
       if (residual[index] === residual[index]) sizes.push(Math.abs(residual[index]));
-    spread = Math.max(1, quantile(sizes, quiet) / quietSize);
+    spread = Math.max(1, quantile(sizes, told.share) / told.below);
     const limit = tukeyLimit * spread;
     const sums = new Float64Array(27);
     const row = new Float64Array(6);

@@ -3,7 +3,7 @@ import { checkSameSize, type GrayImage } from '../picture/image';
 import { meansOf } from '../picture/means';
 import { pyramidOf, type Level } from './pyramid';
 import { mostAnchors, prepareReference, type Anchors, type Reference } from './reference';
-import { refine, type Fit } from './refine';
+import { quiet, refine, type Fit } from './refine';
 
 /** places that are compared on the smallest level, and on those between */
 const [coarsest, between] = [2_500, 5_000];
@@ -121,6 +121,7 @@ export function registerFrame(reference: GrayImage | Reference, frame: GrayImage
       { ...last, w },
       level === 0 ? 8 : 10,
       level === 0 ? mostAnchors : between,
+      level === 0 ? quiet.last : quiet.first,
     );
   }
   const { mr, mi, tx, ty } = last.w;
