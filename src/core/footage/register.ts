@@ -51,8 +51,8 @@ const gains = [0.5, 0.6, 0.7, 0.8, 0.9, 1, 1.12, 1.25, 1.4, 1.6, 2];
 const close = 6;
 
 /**
- * The shift at most so far from a given one, and the gain and offset, that most places of the smallest level agree on, whoever
- * stands before the others.
+ * The shift at most so far from a given one, and the gain and offset, that most places of the smallest level agree on,
+ * whoever stands before the others.
  * @see Hough voting: least squares would be drawn away by a performer who covers two fifths of the places
  */
 function votedFit(
