@@ -142,14 +142,15 @@ describe('the whole job, on the encoded files of the demo', () => {
 describe('the demo’s clone', () => {
   const built = { keep: ['proxies', 'stills'] as const, at: 'station=build' };
 
-  test('finds the bumped take and the light change at the first visit, and nothing in the good takes', async ({
+  test('finds the bumped take and the light change at the first visit, nothing in the good takes, and mends all', async ({
     open,
   }) => {
-    const bench = await open({ seed: demoFilm(), at: 'station=match' });
+    const bench = await open({ seed: demoFilm(), keep: ['proxies', 'stills'], at: 'station=match' });
     await bench.settled();
-    const texts = await bench.page.locator('[data-severity=stop], [data-severity=fix]').allInnerTexts();
+    const wrong = bench.page.locator('[data-severity=stop], [data-severity=fix]');
     // Two of the clone's takes, and one each of the powder and the landing; the other faults are no take's own.
-    expect(texts).toHaveLength(4);
+    await expect.poll(() => wrong.count()).toBe(4);
+    const texts = await wrong.allInnerTexts();
     for (const planted of [
       /Bench left 2 moved/,
       /Bench right 2 is 0\.3\d stop .* darker/,
@@ -159,6 +160,15 @@ describe('the demo’s clone', () => {
       expect(texts.join()).toMatch(planted);
     // All others stand: two good takes and the dark one, the plate at the end, powder, pose, tin and jump.
     expect(await bench.finding('take.still').count()).toBe(8);
+    // Each fix makes its finding go, and brings no other.
+    for (let left = texts.length - 1; left >= 0; left--) {
+      await wrong.first().getByRole('button').first().click();
+      await expect.poll(() => wrong.count()).toBe(left);
+      await bench.settled();
+      expect(await wrong.count()).toBe(left);
+    }
+    for (const code of ['take.steadied', 'take.matched'])
+      expect(await bench.finding(code).count(), code).toBe(2);
   });
 
   test('keeps the performer that is tapped, drags the join by keys, and takes it back', async ({ open }) => {

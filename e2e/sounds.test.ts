@@ -51,7 +51,10 @@ async function shot(bench: BenchPage, path: string): Promise<Float32Array> {
 }
 
 const clip = (path: string, source = 'testsrc') =>
-  ffmpeg('-f', 'lavfi', '-i', `${source}=s=${size.width}x${size.height}:r=25:d=9`, '-c:v', 'libx264', path);
+  ffmpeg(
+    ...['-f', 'lavfi', '-i', `${source}=s=${size.width}x${size.height}:r=25:d=9`],
+    ...['-c:v', 'libx264', '-pix_fmt', 'yuv420p', path],
+  );
 
 describe('sounds at the instants of a moment', () => {
   test('usual and own sounds are on the frame in the rendered file, and leave as a file of their own', async ({
