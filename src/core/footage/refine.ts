@@ -1,7 +1,6 @@
 import { solveLinear } from '../linear-system';
 import { cubicAt } from '../picture/cubic';
-import { tukeyLimit, tukeyWeight } from '../robust';
-import { quantile } from '../statistics';
+import { robustSpread, tukeyLimit, tukeyWeight } from '../robust';
 import type { Level } from './pyramid';
 import type { Anchors } from './reference';
 
@@ -46,7 +45,7 @@ export function refine(
     const sizes: number[] = [];
     for (let index = 0; index < used; index += thin)
       if (residual[index] === residual[index]) sizes.push(Math.abs(residual[index]));
-    spread = Math.max(1, quantile(sizes, told.share) / told.below);
+    spread = Math.max(1, robustSpread(sizes, told));
     const limit = tukeyLimit * spread;
     const sums = new Float64Array(27);
     const row = new Float64Array(6);
