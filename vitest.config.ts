@@ -26,6 +26,7 @@ export default defineConfig({
           hookTimeout: 600_000,
           // Each opens browsers that take a core of their own.
           maxWorkers: 2,
+          isolate: false,
           globalSetup: ['e2e/support/make-seeds.ts'],
           setupFiles: ['fake-indexeddb/auto'],
           // Vitest asks for a second alone, which a busy machine may need for one press.

@@ -28,10 +28,11 @@ function filmFromHand(path: string, quality: number): void {
   const x = `100+12*t+2*(${hand([2.2, 37], [1.6, 23.3], [1.2, 61])})`;
   const y = `120+2*(${hand([1.8, 41], [1.5, 27.1], [1.1, 55])})`;
   ffmpeg(
-    ...['-loop', '1', '-framerate', `${perSecond}`, '-i', coffee()],
+    ...['-i', coffee()],
     ...[
       '-vf',
-      `scale=1200:800,crop=960:540:x='${x}':y='${y}',scale=480:270,noise=alls=4:allf=t,format=yuv420p,lutyuv=y=70+val*0.7`,
+      // The photograph is read and enlarged once.
+      `scale=1200:800,loop=loop=-1:size=1,setpts=N/${perSecond}/TB,fps=${perSecond},crop=960:540:x='${x}':y='${y}',scale=480:270,noise=alls=4:allf=t,format=yuv420p,lutyuv=y=70+val*0.7`,
     ],
     ...['-t', '6', '-c:v', 'libx264', '-crf', `${quality}`, path],
   );

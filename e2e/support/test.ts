@@ -24,7 +24,7 @@ export const test = base.extend<Given>({
       await give(server);
       await server.stop();
     },
-    { scope: 'file' },
+    { scope: 'worker' },
   ],
   browser: [
     async ({}, give) => {
@@ -32,7 +32,7 @@ export const test = base.extend<Given>({
       await give(browser);
       await browser.close();
     },
-    { scope: 'file' },
+    { scope: 'worker' },
   ],
   open: async ({ browser, server }, give) => {
     const benches: BenchPage[] = [];

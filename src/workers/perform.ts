@@ -1,5 +1,6 @@
-import { openMedia, openRender, type Client } from './clients';
+import type { Client } from './client';
 import type { Job } from './job';
+import type { KeptClient } from './kept-client';
 import type { MediaApi } from './media.worker';
 import { renderMoment, solveWork } from './moment-work';
 import type { RenderApi } from './render.worker';
@@ -7,15 +8,16 @@ import { decodeSound, findPlayback, findRest, measureSong } from './song-work';
 import { compareTakes, findWho, makePlate, measureTake, takeFilmApart } from './take-work';
 
 /** The workers that work is given to. */
-export type Workers = { openMedia: () => Client<MediaApi>; openRender: () => Client<RenderApi> };
-export const ownWorkers: Workers = { openMedia, openRender };
+export type Workers = { media: KeptClient<MediaApi>; openRender: () => Client<RenderApi> };
 
-/** Hands a job to a client that is ended once the job is over, however it ends. */
-async function using<Api>(
-  client: Client<Api>,
+/** Renders in a worker of its own, which ends with it, while no other holds memory. */
+async function rendering(
+  { media, openRender }: Workers,
   onOpen: (end: () => void) => void,
-  work: (api: Client<Api>['api']) => Promise<void>,
+  work: (api: Client<RenderApi>['api']) => Promise<void>,
 ): Promise<void> {
+  media.end();
+  const client = openRender();
   onOpen(client.end);
   try {
     await work(client.api);
@@ -31,8 +33,7 @@ async function using<Api>(
  */
 export function perform(job: Job, workers: Workers, onOpen: (end: () => void) => void): Promise<void> {
   const { need } = job;
-  const media = (work: (api: Client<MediaApi>['api']) => Promise<void>) =>
-    using(workers.openMedia(), onOpen, work);
+  const media = (work: (api: Client<MediaApi>['api']) => Promise<void>) => workers.media.use(onOpen, work);
   switch (need.kind) {
     case 'take':
       return media((api) => measureTake({ ...job, need }, api));
@@ -55,6 +56,6 @@ export function perform(job: Job, workers: Workers, onOpen: (end: () => void) =>
     case 'work':
       return media((api) => solveWork({ ...job, need }, api));
     case 'render':
-      return using(workers.openRender(), onOpen, (api) => renderMoment({ ...job, need }, api));
+      return rendering(workers, onOpen, (api) => renderMoment({ ...job, need }, api));
   }
 }

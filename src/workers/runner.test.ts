@@ -22,7 +22,7 @@ describe('the runner', () => {
   const { start, idle, measuredTakes, fileOf } = of;
   const halted = async () => [...(await of.film.read()).halted.values()];
 
-  it('does all that is missing, one after the other, until nothing is left, and ends every worker', async () => {
+  it('does all that is missing, one after the other, until nothing is left, in one worker', async () => {
     const moment = await of.film.wholeClone();
     for (const id of ['song', 'm-plate', 'm-one', 'm-two']) await fileOf(id);
     start();
@@ -34,7 +34,8 @@ describe('the runner', () => {
         ...['one', 'two', 'plate'].flatMap(() => takeParts),
       ].sort(),
     );
-    expect(of.ended).toHaveBeenCalledTimes(7);
+    expect(of.opened).toHaveBeenCalledTimes(1);
+    expect(of.ended).not.toHaveBeenCalled();
     await of.film.store.writeRows('renders', [
       {
         id: 'r',
@@ -48,6 +49,23 @@ describe('the runner', () => {
       },
     ]);
     await until(async () => expect((await of.film.store.renders.get('r'))?.status).toBe('done'));
+    // The render has had one of its own, and none holds memory any more.
+    expect(of.opened).toHaveBeenCalledTimes(2);
+    expect(of.ended).toHaveBeenCalledTimes(2);
+  });
+
+  it('gives the next piece of work another worker where one failed, and none after it was stopped', async () => {
+    for (const id of ['one', 'two', 'three']) {
+      await of.film.addTake(id, 'left', 1);
+      await fileOf(`m-${id}`);
+    }
+    const measureTake = vi.fn(answers.measureTake).mockRejectedValueOnce(new TypeError('decoder'));
+    start({ measureTake: measureTake as never });
+    await idle();
+    expect(of.opened).toHaveBeenCalledTimes(2);
+    expect(of.ended).toHaveBeenCalledTimes(1);
+    of.stop();
+    expect(of.ended).toHaveBeenCalledTimes(2);
   });
 
   it('writes a failure down with its reason and goes on with the rest; asked again, it is done', async () => {

@@ -2,12 +2,18 @@ import { liveQuery } from 'dexie';
 import type { Halted, Store } from '@/store/db';
 import { needsOf, type Need } from '@/store/needs';
 import { readSnapshot, type Snapshot } from '@/store/snapshot';
-import { callback } from './clients';
+import { callback, openMedia, openRender, type Client } from './clients';
+import { KeptClient } from './kept-client';
+import type { MediaApi } from './media.worker';
 import type { Workers } from './perform';
+import type { RenderApi } from './render.worker';
 import { asCoreError } from './plain-errors';
 
 /** What is being done now: shares 0..1, seconds left once that can be told. */
 type Activity = { key: string; label: string; share: number; left: number | null; waiting: number };
+
+/** Opens the workers that work is given to. */
+export type Opening = { openMedia: () => Client<MediaApi>; openRender: () => Client<RenderApi> };
 
 /** One tab at a time does a project's work. @param held runs once this tab is the one, until it is over */
 export type Hold = (name: string, until: AbortSignal, held: () => Promise<void>) => Promise<unknown>;
@@ -27,13 +33,16 @@ export class Runner {
   private wake: () => void = () => undefined;
   /** work that ended and could not even be written down as ended, for want of room */
   private unwritten: readonly Halted[] = [];
+  private readonly workers: Workers;
 
   constructor(
     private readonly store: Store,
     private readonly project: string,
-    private readonly workers: Workers | null = null,
+    { openMedia: media, openRender: render }: Opening = { openMedia, openRender },
     private readonly hold: Hold = holdAmongTabs,
-  ) {}
+  ) {
+    this.workers = { media: new KeptClient(media), openRender: render };
+  }
 
   readonly subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
@@ -59,6 +68,7 @@ export class Runner {
       life.abort();
       watching.unsubscribe();
       this.stopCurrent?.();
+      this.workers.media.end();
       this.wake();
     };
   }
@@ -162,11 +172,11 @@ export class Runner {
           reject(new Error('stopped'));
         };
         const work = async () => {
-          const { ownWorkers, perform } = await import('./perform');
+          const { perform } = await import('./perform');
           if (stopped) return;
           await perform(
             { store: this.store, snapshot, need, progress },
-            this.workers ?? ownWorkers,
+            this.workers,
             (end) => (endWorker = end),
           );
         };

@@ -1,8 +1,9 @@
 import type { Placement } from '../geometry/placement';
-import type { GrayImage } from '../picture/image';
+import { checkSameSize, type GrayImage } from '../picture/image';
 import { median } from '../statistics';
 import type { Anchors, Reference } from './reference';
-import { registerFrame } from './register';
+import { pyramidOf, type Level } from './pyramid';
+import { registerLevels } from './register';
 
 /** cells across and down in which it is told what moves with the ground */
 const [across, down] = [16, 9];
@@ -19,7 +20,7 @@ function cellOf(x: number, y: number, { width, height }: { width: number; height
 }
 
 /** The light of a picture at a place from its middle; NaN outside. */
-function lightAt({ width, height, data }: GrayImage, x: number, y: number): number {
+function lightAt({ width, height, data }: Level, x: number, y: number): number {
   const [px, py] = [x + width / 2 - 0.5, y + height / 2 - 0.5];
   const [left, top] = [Math.floor(px), Math.floor(py)];
   if (left < 0 || top < 0 || left >= width - 1 || top >= height - 1) return NaN;
@@ -31,11 +32,7 @@ function lightAt({ width, height, data }: GrayImage, x: number, y: number): numb
 }
 
 /** How far a picture differs from a reference under a movement, in the mean of each cell; NaN where nothing tells. */
-function misfits(
-  { x, y, value }: Anchors,
-  frame: GrayImage,
-  { dx, dy, rotation, scale }: Placement,
-): number[] {
+function misfits({ x, y, value }: Anchors, frame: Level, { dx, dy, rotation, scale }: Placement): number[] {
   const angle = (rotation * Math.PI) / 180;
   const [cos, sin] = [scale * Math.cos(angle), scale * Math.sin(angle)];
   const off = Float32Array.from(
@@ -54,22 +51,33 @@ function misfits(
   );
 }
 
-/** A reference with the places of some cells alone. */
-function within(reference: Reference, keeps: (cell: number) => boolean): Reference {
-  return {
-    ...reference,
-    anchors: reference.anchors.map(({ level, x, y, value, slope }) => {
-      const kept = [...x.keys()].filter((index) => keeps(cellOf(x[index], y[index], level)));
-      return {
-        level,
-        x: Float32Array.from(kept, (index) => x[index]),
-        y: Float32Array.from(kept, (index) => y[index]),
-        value: Float32Array.from(kept, (index) => value[index]),
-        slope: Float32Array.from(kept.flatMap((index) => [...slope.subarray(4 * index, 4 * index + 4)])),
-      };
-    }),
+/** The places of some cells alone. */
+function placesWithin({ level, x, y, value, slope }: Anchors, keeps: (cell: number) => boolean): Anchors {
+  const kept = new Uint32Array(x.length);
+  let count = 0;
+  for (let at = 0; at < x.length; at++) if (keeps(cellOf(x[at], y[at], level))) kept[count++] = at;
+  const own = {
+    level,
+    x: new Float32Array(count),
+    y: new Float32Array(count),
+    value: new Float32Array(count),
+    slope: new Float32Array(4 * count),
   };
+  for (let to = 0; to < count; to++) {
+    const at = kept[to];
+    own.x[to] = x[at];
+    own.y[to] = y[at];
+    own.value[to] = value[at];
+    for (let part = 0; part < 4; part++) own.slope[4 * to + part] = slope[4 * at + part];
+  }
+  return own;
 }
+
+/** A reference with the places of some cells alone. */
+const within = (reference: Reference, keeps: (cell: number) => boolean): Reference => ({
+  ...reference,
+  anchors: reference.anchors.map((anchors) => placesWithin(anchors, keeps)),
+});
 
 /** How many codes the middle one of all cells misses by: what fits less than half of a picture is not its ground. */
 const usualMiss = (cells: readonly number[]): number => median(cells.filter((one) => one === one));
@@ -81,9 +89,13 @@ const usualMiss = (cells: readonly number[]): number => median(cells.filter((one
  * @param reference an earlier picture of the same camera, with the same people in it
  */
 export function groundFrame(reference: Reference, frame: GrayImage): Placement {
-  const [finest] = reference.anchors;
-  const judged = (placement: Placement) => ({ placement, cells: misfits(finest, frame, placement) });
-  let best = judged(registerFrame(reference, frame));
+  checkSameSize(reference, frame);
+  const levels = pyramidOf(frame);
+  const judged = (placement: Placement) => ({
+    placement,
+    cells: misfits(reference.anchors[0], levels[0], placement),
+  });
+  let best = judged(registerLevels(reference, levels));
   const told = best.cells.filter((one) => one === one).sort((one, other) => one - other);
   // What fits best says how much noise there is, even where most of the picture goes another way.
   const strange = best.cells.map((one) => one > 1.5 * told[told.length >> 3] + tells);
@@ -96,14 +108,14 @@ export function groundFrame(reference: Reference, frame: GrayImage): Placement {
     (cell) => cell < (across * down) / 3,
   ];
   for (const part of parts) {
-    const found = registerFrame(within(reference, part), frame);
+    const found = registerLevels(within(reference, part), levels);
     const one = judged(found);
     if (found.agreement > 0 && usualMiss(one.cells) < usualMiss(best.cells)) best = one;
   }
   const most = 1.5 * usualMiss(best.cells) + tells;
-  const again = registerFrame(
+  const again = registerLevels(
     within(reference, (cell) => !(best.cells[cell] > most)),
-    frame,
+    levels,
   );
   const last = judged(again);
   return again.agreement > 0 && usualMiss(last.cells) <= usualMiss(best.cells) ? again : best.placement;

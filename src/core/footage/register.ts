@@ -108,15 +108,19 @@ function begin(anchors: Anchors, frame: Level): ReturnType<typeof refine> {
 export function registerFrame(reference: GrayImage | Reference, frame: GrayImage): Placement {
   const prepared = 'anchors' in reference ? reference : prepareReference(reference);
   checkSameSize(prepared, frame);
+  return registerLevels(prepared, pyramidOf(frame));
+}
+
+/** As `registerFrame`. @param levels of the picture, from its full size down, as `pyramidOf` makes them */
+export function registerLevels({ anchors }: Reference, levels: readonly Level[]): Placement {
   const none = { dx: 0, dy: 0, rotation: 0, scale: 1, agreement: 0 };
-  const levels = pyramidOf(frame);
   const top = levels.length - 1;
-  if (prepared.anchors[0].x.length < 60) return none;
-  let last = begin(prepared.anchors[top], levels[top]);
+  if (anchors[0].x.length < 60) return none;
+  let last = begin(anchors[top], levels[top]);
   for (let level = top - 1; level >= 0; level--) {
     const w = { ...last.w, tx: last.w.tx * 2, ty: last.w.ty * 2 };
     last = refine(
-      prepared.anchors[level],
+      anchors[level],
       levels[level],
       { ...last, w },
       level === 0 ? 8 : 10,

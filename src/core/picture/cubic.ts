@@ -2,39 +2,32 @@ type Plane = { width: number; height: number; data: ArrayLike<number> };
 
 /** Catmull-Rom value at a point in pixels from the corner, edges repeated. @see Catmull & Rom 1974 */
 export function cubicAt({ width, height, data }: Plane, px: number, py: number): number {
-  const fx = px - 0.5;
-  const fy = py - 0.5;
-  const x = Math.floor(fx);
-  const y = Math.floor(fy);
-  const tx = fx - x;
-  const ty = fy - y;
-  const x1 = -0.5 * tx + tx * tx - 0.5 * tx * tx * tx;
-  const x2 = 1 - 2.5 * tx * tx + 1.5 * tx * tx * tx;
-  const x3 = 0.5 * tx + 2 * tx * tx - 1.5 * tx * tx * tx;
-  const x4 = -0.5 * tx * tx + 0.5 * tx * tx * tx;
-  let sum = 0;
-  for (let row = -1; row < 3; row++) {
-    const yy = y + row < 0 ? 0 : y + row >= height ? height - 1 : y + row;
-    const base = yy * width;
-    const inside = x > 0 && x + 2 < width;
-    const line = inside
-      ? x1 * data[base + x - 1] + x2 * data[base + x] + x3 * data[base + x + 1] + x4 * data[base + x + 2]
-      : x1 * data[base + clampIndex(x - 1, width)] +
-        x2 * data[base + clampIndex(x, width)] +
-        x3 * data[base + clampIndex(x + 1, width)] +
-        x4 * data[base + clampIndex(x + 2, width)];
-    const t = ty;
-    const weight =
-      row === -1
-        ? -0.5 * t + t * t - 0.5 * t * t * t
-        : row === 0
-          ? 1 - 2.5 * t * t + 1.5 * t * t * t
-          : row === 1
-            ? 0.5 * t + 2 * t * t - 1.5 * t * t * t
-            : -0.5 * t * t + 0.5 * t * t * t;
-    sum += weight * line;
-  }
-  return sum;
+  const x = Math.floor(px - 0.5);
+  const y = Math.floor(py - 0.5);
+  const tx = px - 0.5 - x;
+  const ty = py - 0.5 - y;
+  const x1 = tx * (-0.5 + tx * (1 - 0.5 * tx));
+  const x2 = 1 + tx * tx * (-2.5 + 1.5 * tx);
+  const x3 = tx * (0.5 + tx * (2 - 1.5 * tx));
+  const x4 = tx * tx * (-0.5 + 0.5 * tx);
+  const y1 = ty * (-0.5 + ty * (1 - 0.5 * ty));
+  const y2 = 1 + ty * ty * (-2.5 + 1.5 * ty);
+  const y3 = ty * (0.5 + ty * (2 - 1.5 * ty));
+  const y4 = ty * ty * (-0.5 + 0.5 * ty);
+  const left = clampIndex(x - 1, width);
+  const here = clampIndex(x, width);
+  const right = clampIndex(x + 1, width);
+  const far = clampIndex(x + 2, width);
+  const above = clampIndex(y - 1, height) * width;
+  const level = clampIndex(y, height) * width;
+  const below = clampIndex(y + 1, height) * width;
+  const deep = clampIndex(y + 2, height) * width;
+  return (
+    y1 * (x1 * data[above + left] + x2 * data[above + here] + x3 * data[above + right] + x4 * data[above + far]) +
+    y2 * (x1 * data[level + left] + x2 * data[level + here] + x3 * data[level + right] + x4 * data[level + far]) +
+    y3 * (x1 * data[below + left] + x2 * data[below + here] + x3 * data[below + right] + x4 * data[below + far]) +
+    y4 * (x1 * data[deep + left] + x2 * data[deep + here] + x3 * data[deep + right] + x4 * data[deep + far])
+  );
 }
 
 const clampIndex = (index: number, size: number) => (index < 0 ? 0 : index >= size ? size - 1 : index);

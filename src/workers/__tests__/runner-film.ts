@@ -2,14 +2,14 @@ import { beforeEach, expect, vi } from 'vitest';
 import { partKey, takeParts } from '@/core/footage/take-parts';
 import { needsOf } from '@/store/needs';
 import { TestFilm } from '@/store/__tests__/film';
-import type { Workers } from '../perform';
-import { Runner, type Hold } from '../runner';
+import { Runner, type Hold, type Opening } from '../runner';
 import { answers, until, type Calls } from './answers';
 
 /** A film of its own for each test of a file, with a runner whose workers answer at once. */
 export class RunnerFilm {
   film!: TestFilm;
   runner!: Runner;
+  readonly opened = vi.fn();
   readonly ended = vi.fn();
   /** Stops the runner that was started last. */
   stop: () => void = () => undefined;
@@ -20,14 +20,18 @@ export class RunnerFilm {
   constructor() {
     beforeEach(async () => {
       this.turn = Promise.resolve();
+      this.opened.mockClear();
       this.ended.mockClear();
       this.film = await TestFilm.begin();
       return () => this.stop();
     });
   }
 
-  readonly workers = (more: Calls = {}): Workers => {
-    const open = () => ({ api: { ...answers, ...more } as never, end: this.ended });
+  readonly workers = (more: Calls = {}): Opening => {
+    const open = () => {
+      this.opened();
+      return { api: { ...answers, ...more } as never, end: this.ended };
+    };
     return { openMedia: open, openRender: open };
   };
   readonly start = (more: Calls = {}): void => {

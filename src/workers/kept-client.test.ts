@@ -1,0 +1,54 @@
+import { expect, test, vi } from 'vitest';
+import { KeptClient } from './kept-client';
+
+/** Workers that are numbered in the order in which they are opened. */
+function numbered() {
+  const ended: number[] = [];
+  let opened = 0;
+  const kept = new KeptClient<{ number: number }>(() => {
+    const number = ++opened;
+    return { api: { number } as never, end: () => ended.push(number) };
+  });
+  const used = async (): Promise<number> => {
+    let number = 0;
+    await kept.use(
+      () => undefined,
+      async (api) => void (number = (api as unknown as { number: number }).number),
+    );
+    return number;
+  };
+  return { kept, ended, used };
+}
+
+test('a worker goes from piece to piece, ends when told to or once it has waited for long, and is opened again', async () => {
+  vi.useFakeTimers();
+  try {
+    const { kept, ended, used } = numbered();
+    expect([await used(), await used()]).toEqual([1, 1]);
+    vi.advanceTimersByTime(19_000);
+    expect([await used(), ended]).toEqual([1, []]);
+    vi.advanceTimersByTime(19_000);
+    expect(ended).toEqual([]);
+    vi.advanceTimersByTime(2_000);
+    expect([ended, await used()]).toEqual([[1], 2]);
+    kept.end();
+    kept.end();
+    expect([ended, await used()]).toEqual([[1, 2], 3]);
+  } finally {
+    vi.useRealTimers();
+  }
+});
+
+test('a piece that was stopped and fails only later leaves the next one its worker', async () => {
+  const { kept, ended, used } = numbered();
+  let [stop, fail] = [() => undefined as void, (_: Error) => undefined as void];
+  const stopped = kept.use(
+    (end) => (stop = end),
+    () => new Promise((_, reject) => (fail = reject)),
+  );
+  stop();
+  expect([ended, await used()]).toEqual([[1], 2]);
+  fail(new Error('late'));
+  await expect(stopped).rejects.toThrow('late');
+  expect(await used()).toBe(2);
+});
