@@ -23,6 +23,7 @@ export function thingsIn({ width, height, frames }: Presence): Things {
   let count = 0;
   for (let start = 0; start < passable.length; start++) {
     const cells = flood(size, passable, seen, start);
+    if (cells.length < least) continue;
     const perFrame = new Uint32Array(frames.length);
     for (const cell of cells) perFrame[Math.floor(cell / area)]++;
     if (perFrame.every((cells) => cells < least)) continue;
