@@ -29,17 +29,17 @@ export function presenceOf(plate: RgbaImage, frame: RgbaImage, size: Size, limit
   const stepY = frame.height / size.height;
   for (let row = 0; row < size.height; row++) {
     for (let column = 0; column < size.width; column++) {
-      const sums = [0, 0, 0];
-      let count = 0;
+      let [red, green, blue, count] = [0, 0, 0, 0];
       for (let y = Math.floor(row * stepY); y < (row + 1) * stepY && y < frame.height; y++) {
         for (let x = Math.floor(column * stepX); x < (column + 1) * stepX && x < frame.width; x++) {
           const at = (y * frame.width + x) * 4;
-          for (let channel = 0; channel < 3; channel++)
-            sums[channel] += frame.data[at + channel] - plate.data[at + channel];
+          red += frame.data[at] - plate.data[at];
+          green += frame.data[at + 1] - plate.data[at + 1];
+          blue += frame.data[at + 2] - plate.data[at + 2];
           count++;
         }
       }
-      const off = Math.max(...sums.map((sum) => Math.abs(sum / Math.max(1, count))));
+      const off = Math.max(Math.abs(red), Math.abs(green), Math.abs(blue)) / Math.max(1, count);
       out[row * size.width + column] = off > limit ? 1 : 0;
     }
   }
