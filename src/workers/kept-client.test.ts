@@ -41,7 +41,8 @@ test('a worker goes from piece to piece, ends when told to or once it has waited
 
 test('a piece that was stopped and fails only later leaves the next one its worker', async () => {
   const { kept, ended, used } = numbered();
-  let [stop, fail] = [() => undefined as void, (_: Error) => undefined as void];
+  let stop: () => void = () => undefined;
+  let fail: (error: Error) => void = () => undefined;
   const stopped = kept.use(
     (end) => (stop = end),
     () => new Promise((_, reject) => (fail = reject)),

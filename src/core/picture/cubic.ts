@@ -23,9 +23,21 @@ export function cubicAt({ width, height, data }: Plane, px: number, py: number):
   const below = clampIndex(y + 1, height) * width;
   const deep = clampIndex(y + 2, height) * width;
   return (
-    y1 * (x1 * data[above + left] + x2 * data[above + here] + x3 * data[above + right] + x4 * data[above + far]) +
-    y2 * (x1 * data[level + left] + x2 * data[level + here] + x3 * data[level + right] + x4 * data[level + far]) +
-    y3 * (x1 * data[below + left] + x2 * data[below + here] + x3 * data[below + right] + x4 * data[below + far]) +
+    y1 *
+      (x1 * data[above + left] +
+        x2 * data[above + here] +
+        x3 * data[above + right] +
+        x4 * data[above + far]) +
+    y2 *
+      (x1 * data[level + left] +
+        x2 * data[level + here] +
+        x3 * data[level + right] +
+        x4 * data[level + far]) +
+    y3 *
+      (x1 * data[below + left] +
+        x2 * data[below + here] +
+        x3 * data[below + right] +
+        x4 * data[below + far]) +
     y4 * (x1 * data[deep + left] + x2 * data[deep + here] + x3 * data[deep + right] + x4 * data[deep + far])
   );
 }
