@@ -69,6 +69,22 @@ async function travel(
   return { path: pass.finish(), looks: kept };
 }
 
+/** The plate that takes are held against one after the other, with its way, which is the same for all of them. */
+let followed: { plate: string; way: Travelled } | null = null;
+
+/** The way of a plate's camera, followed once for all takes that are held against it. */
+async function wayOfPlate(
+  footage: Footage,
+  { media, matrix }: Source,
+  times: readonly number[],
+  onProgress: Progress,
+): Promise<Travelled> {
+  const plate = `${media} ${matrix ?? ''}`;
+  if (followed?.plate !== plate)
+    followed = { plate, way: await travel(footage, media, times, acrossPath, onProgress) };
+  return followed.way;
+}
+
 /** A plane as it would lie where the camera had gone the other way. @param placement in pixels of the plane */
 function movedBack(data: Uint8Array, size: Size, placement: Placement): Uint8Array {
   const whole = { left: 0, top: 0, right: size.width, bottom: size.height };
@@ -180,9 +196,7 @@ export async function compareRepeat(
     checkOneSize(first, empty);
     const size = { width: first.width, height: first.height };
     const [ownTimes, leadTimes] = [take, plate].map(({ times }) => looked(times, 0, Infinity, mostPictures));
-    const lead = await travel(footage, plate.media, leadTimes, acrossPath, (share) =>
-      onProgress(0.25 * share),
-    );
+    const lead = await wayOfPlate(footage, plate, leadTimes, (share) => onProgress(0.25 * share));
     const own = await travel(footage, take.media, ownTimes, acrossStep, (share) =>
       onProgress(0.25 + 0.25 * share),
     );

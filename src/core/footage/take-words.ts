@@ -121,7 +121,7 @@ export const takeWords = {
   'take.blown': ({ take, measured, allowed }) =>
     `${measured} of the picture is burnt out in ${take} (allowed ${allowed}): there is nothing in it to hold against the plate, and no match brings it back. Close the aperture or lower the ISO.`,
   'take.flicker': ({ take, measured, allowed }) =>
-    `The light of ${take} flickers by ${measured} (allowed ${allowed}), as lamps on the mains do. Beside a steady picture it shows: film with a shutter of 1/50 or 1/100 s at 50 Hz mains, 1/60 or 1/120 s at 60 Hz.`,
+    `The light of ${take} flickers by ${measured} (allowed ${allowed}), all of it at once or in bands, as lamps on the mains do. Beside a steady picture it shows: film with a shutter of 1/50 or 1/100 s at 50 Hz mains, 1/60 or 1/120 s at 60 Hz.`,
   'take.sketch': ({ take }) =>
     `${take} is a still that stands in for what is to be filmed. Build and time the moment with it, and choose the take once it is there.`,
   'setup.no-plate': ({ setup, where }) =>

@@ -6,11 +6,16 @@ const analysis = { width: 160, height: 90 };
 const noise = seeded(11);
 
 /** What is found of pictures with these codes, each with noise of 3 codes. */
-function lightOf(codes: readonly (number | ((x: number) => number))[], rate = 25, fullRange = false): Light {
+function lightOf(
+  codes: readonly (number | ((x: number, y: number) => number))[],
+  rate = 25,
+  fullRange = false,
+): Light {
   const pass = light.begin({ analysis, fullRange });
   codes.forEach((code, index) => {
     const picture = Uint8Array.from({ length: analysis.width * analysis.height }, (_, at) => {
-      const value = typeof code === 'number' ? code : code(at % analysis.width);
+      const value =
+        typeof code === 'number' ? code : code(at % analysis.width, Math.floor(at / analysis.width));
       return Math.round(Math.min(255, Math.max(0, value + 6 * (noise() - 0.5))));
     });
     pass.push(picture, index / rate);
@@ -71,6 +76,31 @@ describe('the light of a take', () => {
         expect(Math.abs(lightOf(codes, rate).flicker - swing)).toBeLessThan(0.012);
       }
     }
+  });
+
+  it('finds lamps whose light runs through the picture in bands, somebody moving before them', () => {
+    // Read in a thirtieth of a second from top to bottom, 100 lights a second fill it with 3.3 of them.
+    for (const swing of [0.06, 0.2]) {
+      const codes = times(96, (index) => (x: number, y: number) => {
+        const turns = (100 / 30) * (y / analysis.height) + (10 * index) / 30;
+        const lit = 0.2 * (1 + (swing / 2) * Math.cos(2 * Math.PI * turns));
+        return Math.abs(x - 80 - 12 * Math.sin(index / 9)) < 14 ? 40 : 16 + 219 * lit ** (1 / 2.4);
+      });
+      const { flicker } = lightOf(codes, 30);
+      expect(flicker / swing).toBeGreaterThan(0.75);
+      expect(flicker / swing).toBeLessThan(1.1);
+    }
+  });
+
+  it('does not take for bands somebody who dances on the beat, in the middle or all over the picture', () => {
+    const dances = (reach: number) => (index: number) => (x: number, y: number) =>
+      Math.abs(x - 80) < reach && (y + 8 * Math.cos((2 * Math.PI * 2 * index) / 25)) % 20 < 10 ? 50 : 120;
+    expect(lightOf(times(96, dances(30))).flicker).toBeLessThan(0.04);
+    const sways = times(96, (index) => (x: number) => {
+      const off = 10 * Math.cos((2 * Math.PI * 2 * index) / 25);
+      return x + off < 60 || x + off > 120 ? 50 : 120;
+    });
+    expect(lightOf(sways).flicker).toBeLessThan(0.04);
   });
 
   it('does not take for flicker a cloud, somebody who passes, a cut, noise, or a few pictures', () => {
