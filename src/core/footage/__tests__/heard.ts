@@ -56,9 +56,10 @@ export function inRoom(sound: Float32Array, seed: number): Float32Array {
       share: (next() < 0.5 ? -0.6 : 0.6) * Math.exp(-seconds / 0.08),
     };
   });
-  return sound.map((value, at) =>
-    echoes.reduce((sum, { late, share }) => sum + share * (sound[at - late] ?? 0), value),
-  );
+  const out = Float64Array.from(sound);
+  for (const { late, share } of echoes)
+    for (let at = late; at < out.length; at++) out[at] += share * sound[at - late];
+  return Float32Array.from(out);
 }
 
 /** With noise that is so many decibels weaker. */
