@@ -24,7 +24,8 @@ const clock = (path: string, perSecond: number, seconds = 8) =>
     '-f',
     'lavfi',
     '-i',
-    `color=gray:s=${size.width}x${size.height}:r=${perSecond}:d=${seconds},format=yuv420p,geq=lum='40+20*T':cb=128:cr=128`,
+    // One light all over is worked out small.
+    `color=gray:s=16x16:r=${perSecond}:d=${seconds},format=yuv420p,geq=lum='40+20*T':cb=128:cr=128,scale=${size.width}:${size.height}:flags=neighbor`,
     '-c:v',
     'libx264',
     '-qp',
@@ -33,28 +34,20 @@ const clock = (path: string, perSecond: number, seconds = 8) =>
     '0',
     path,
   );
-/** A clip of one light with a little noise, as a sensor gives it. */
-const plain = (path: string, code: number, seconds = 8) =>
-  ffmpeg(
-    '-f',
-    'lavfi',
-    '-i',
-    `color=gray:s=${size.width}x${size.height}:r=25:d=${seconds},format=yuv420p,geq=lum='${code}+mod(X+Y+N,3)':cb=128:cr=128`,
-    '-c:v',
-    'libx264',
-    '-qp',
-    '8',
-    path,
-  );
-
-/** A light wall with something on it that a camera can be held against. */
-const wallOf = (seconds: number) => [
+/** So many seconds of a luma, with a little noise as a sensor gives it, which comes again after three pictures. */
+const noisy = (luma: string, seconds: number) => [
   '-f',
   'lavfi',
   '-i',
-  `color=gray:s=${size.width}x${size.height}:r=25:d=${seconds},format=yuv420p,geq=lum='180+12*sin(X/9+sin(Y/5))*sin(Y/7)+mod(X+Y+N,3)':cb=128:cr=128`,
+  `color=gray:s=${size.width}x${size.height}:r=25:d=0.12,format=yuv420p,geq=lum='${luma}+mod(X+Y+N,3)':cb=128:cr=128,loop=loop=-1:size=3,setpts=N/25/TB,trim=duration=${seconds}`,
 ];
 const coded = (path: string) => ['-c:v', 'libx264', '-qp', '8', path];
+/** A clip of one light. */
+const plain = (path: string, code: number, seconds = 8) =>
+  ffmpeg(...noisy(`${code}`, seconds), ...coded(path));
+
+/** A light wall with something on it that a camera can be held against. */
+const wallOf = (seconds: number) => noisy('180+12*sin(X/9+sin(Y/5))*sin(Y/7)', seconds);
 /** Somebody dark before that wall, whose feet are so many pixels above the floor at a second `t`. */
 const jumps = (path: string, above: string, seconds: number) =>
   ffmpeg(
