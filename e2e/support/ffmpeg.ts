@@ -55,3 +55,13 @@ export function decode(file: string, width: number, height: number, kind: YuvKin
 export function ffmpeg(...args: string[]): void {
   execFileSync('ffmpeg', ['-y', '-loglevel', 'error', ...args]);
 }
+
+/** One picture as an input of so many pictures a second. */
+export const still = (path: string, perSecond: number): string[] => [
+  '-framerate',
+  `${perSecond}`,
+  '-i',
+  path,
+];
+/** In a filter's words: the one picture that comes here, again and again; what is done to it before is done once. */
+export const again = (perSecond: number): string => `loop=loop=-1:size=1,setpts=N/${perSecond}/TB`;

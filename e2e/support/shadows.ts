@@ -1,5 +1,5 @@
 import { filmed, perSecond } from './composite';
-import { ffmpeg } from './ffmpeg';
+import { again, ffmpeg, still } from './ffmpeg';
 import { coffee, portrait } from './photographs';
 
 /** where the two stand, in pixels from the left, and how large they are */
@@ -39,20 +39,21 @@ export function filmThrown(
   const grey = Math.round(255 * (thrown?.leaves ?? 1))
     .toString(16)
     .padStart(2, '0');
-  const rate = ['-framerate', `${perSecond}`];
   const inputs = [
-    ['-loop', '1', ...rate, '-i', coffee()],
-    ...(thrown ? [['-f', 'lavfi', '-i', `color=c=white:s=${width}x${height}:r=${perSecond}`]] : []),
-    ...(who ? [['-loop', '1', ...rate, '-i', portrait()]] : []),
+    still(coffee(), perSecond),
+    ...(thrown
+      ? [['-f', 'lavfi', '-i', `color=c=white:s=${width}x${height}:r=${perSecond}:d=${1 / perSecond}`]]
+      : []),
+    ...(who ? [still(portrait(), perSecond)] : []),
   ];
   const chain = [
     `[0:v]scale=600:400,crop=${width}:${height},format=gbrp[set]`,
     thrown
       ? `[1:v]drawbox=${thrown.from}:${thrown.top}:${thrown.until - thrown.from}:${thrown.bottom - thrown.top}:0x${grey.repeat(3)}:fill,` +
-        `${thrown.fades > 0 ? `boxblur=${thrown.fades / 4}:2,` : ''}format=gbrp[shade];[set][shade]blend=all_mode=multiply[dark]`
-      : '[set]null[dark]',
+        `${thrown.fades > 0 ? `boxblur=${thrown.fades / 4}:2,` : ''}format=gbrp[shade];[set][shade]blend=all_mode=multiply,${again(perSecond)}[dark]`
+      : `[set]${again(perSecond)}[dark]`,
     who
-      ? `[${inputs.length - 1}:v]scale=256:256,crop=${person.width}:${person.height}:70:0[who];` +
+      ? `[${inputs.length - 1}:v]scale=256:256,crop=${person.width}:${person.height}:70:0,${again(perSecond)}[who];` +
         `[dark][who]overlay=x='${places[who]}+4*sin(2*t)':y=${person.top}:eval=frame[there]`
       : '[dark]null[there]',
     `[there]${soft > 0 ? `gblur=${soft},` : ''}noise=alls=${grain}:allf=t,format=yuv420p[film]`,
