@@ -3,7 +3,7 @@ import type { YuvImage } from '@/core/picture/planes';
 import type { BenchPage } from './support/bench-page';
 import { decode } from './support/ffmpeg';
 import { demoFilm } from './support/films';
-import { storedShot } from './support/rebuild';
+import { storedShots } from './support/rebuild';
 import { test } from './support/test';
 
 const moments = [
@@ -21,9 +21,10 @@ const moments = [
 async function wrongIn(bench: BenchPage): Promise<Record<string, string[]>> {
   const out: Record<string, string[]> = {};
   await bench.go('Build');
+  const shot = await storedShots(bench);
   for (const moment of moments) {
     await bench.choose('Moment', moment);
-    const { lands, beatTime, rate } = await storedShot(bench, moment);
+    const { lands, beatTime, rate } = shot(moment);
     expect(lands, moment).toBe(Math.round((beatTime * rate.num) / rate.den));
     expect(await bench.page.locator('[data-severity=fine]').first().textContent(), moment).toMatch(
       /\d ms from/,
@@ -95,8 +96,10 @@ describe('a film that is changed after its moments were built', () => {
     ]);
     // In another tempo of the same song all stay where they were, to the nearest quarter of a beat; snapped, each lands
     // on a beat.
-    const frames = async () =>
-      Promise.all(moments.map(async (moment) => (await storedShot(bench, moment)).lands));
+    const frames = async () => {
+      const shot = await storedShots(bench);
+      return moments.map((moment) => shot(moment).lands);
+    };
     const before = await frames();
     await bench.go('Song');
     await bench.type('Tempo', '84');
@@ -115,8 +118,9 @@ describe('a film that is changed after its moments were built', () => {
         .filter((code) => /never|cramped|crowded/.test(code)),
     ).toEqual([]);
     const grid = await bench.grid();
+    const shot = await storedShots(bench);
     for (const moment of moments) {
-      const { beatTime } = await storedShot(bench, moment);
+      const { beatTime } = shot(moment);
       expect(Math.min(...grid.beats.map((beat) => Math.abs(beat - beatTime))), moment).toBeLessThan(1e-6);
     }
     await bench.undo(2);

@@ -72,21 +72,22 @@ function rebuild(
   };
 }
 
-/** What the page would render of a moment, built from its store by the same functions outside the browser. */
-export async function storedShot(bench: BenchPage, name?: string) {
+/** What the page would render of its moments by their names, built from its store by the same functions outside the browser. */
+export async function storedShots(bench: BenchPage): Promise<(name?: string) => ReturnType<typeof rebuild>> {
   const [records, measures, curves, media] = await Promise.all(
     ['records', 'measures', 'curves', 'media'].map((table) => bench.rows(table)),
   );
-  return rebuild(
-    {
-      records: records as AnyRecord[],
-      measures: measures as Measure[],
-      curves: curves as { key: string; values: number[] }[],
-      media: media as { id: string; name: string }[],
-    },
-    name,
-  );
+  const raw = {
+    records: records as AnyRecord[],
+    measures: measures as Measure[],
+    curves: curves as { key: string; values: number[] }[],
+    media: media as { id: string; name: string }[],
+  };
+  return (name) => rebuild(raw, name);
 }
+
+/** The same of one moment. */
+export const storedShot = async (bench: BenchPage, name?: string) => (await storedShots(bench))(name);
 
 /**
  * Paints a stored shot with the reference painter from files that ffmpeg decoded.
