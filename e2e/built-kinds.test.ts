@@ -25,7 +25,7 @@ const clock = (path: string, perSecond: number, seconds = 8) =>
     'lavfi',
     '-i',
     // One light all over is worked out small.
-    `color=gray:s=16x16:r=${perSecond}:d=${seconds},format=yuv420p,geq=lum='40+20*T':cb=128:cr=128,scale=${size.width}:${size.height}:flags=neighbor`,
+    `color=gray:s=16x16:r=${perSecond}:d=${seconds},format=yuv420p,geq=lum='40+20*T':cb=128:cr=128,scale=${size.width}:${size.height}:flags=neighbor,setsar=1`,
     '-c:v',
     'libx264',
     '-qp',
