@@ -1,10 +1,11 @@
 #!/usr/bin/env node
 /**
- * Makes public/people/pose.task, the model that finds people, of what the packages @mediapipe/pose and flatbuffers hold
- * (Apache-2.0): `node bin/people-model.mjs`. The models in that package say nothing of their input, and the program
- * that runs them wants to know: a .tflite file is a flatbuffer whose offsets all run forwards, so a new root is put in
- * front of the old bytes that names the old parts and one more buffer, TFLITE_METADATA. A .task file is a zip of models
- * that are stored as they are.
+ * Makes public/people/pose.task, the model that finds people, and public/people/face.tflite, the one that finds lips in
+ * a face, of what the packages @mediapipe/pose, @mediapipe/face_mesh and flatbuffers hold (Apache-2.0):
+ * `node bin/people-model.mjs`. The models in those packages say nothing of their input, and the program that runs them
+ * wants to know: a .tflite file is a flatbuffer whose offsets all run forwards, so a new root is put in front of the old
+ * bytes that names the old parts and one more buffer, TFLITE_METADATA. A .task file is a zip of models that are stored
+ * as they are.
  */
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -16,13 +17,19 @@ import { Uint8ArrayReader, Uint8ArrayWriter, ZipWriter } from '@zip.js/zip.js';
 
 const home = fileURLToPath(new URL('..', import.meta.url));
 const place = mkdtempSync(join(tmpdir(), 'people-'));
-execFileSync('npm', ['install', '--prefix', place, '@mediapipe/pose@0.5.1675469404', 'flatbuffers@25.9.23'], {
-  stdio: 'inherit',
-});
+const packages = [
+  '@mediapipe/pose@0.5.1675469404',
+  '@mediapipe/face_mesh@0.4.1657299874',
+  'flatbuffers@25.9.23',
+];
+execFileSync('npm', ['install', '--prefix', place, ...packages], { stdio: 'inherit' });
 const { Builder } = createRequire(join(place, 'package.json'))('flatbuffers');
 
-/** What the program wants to know of a model: that it hears one picture, less `mean` and over `std`, and tells a mask. */
-function metadata(mean, std) {
+/**
+ * What the program wants to know of a model: that it hears one picture, less `mean` and over `std`, and what it tells,
+ * each by a name.
+ */
+function metadata(mean, std, told) {
   const builder = new Builder(1024);
   const vector = (offsets) => {
     builder.startVector(4, offsets.length, 4);
@@ -60,17 +67,20 @@ function metadata(mean, std) {
     builder.addFieldOffset(3, content, 0);
     builder.addFieldOffset(4, units, 0);
   });
-  const feature = table(2, () => {});
-  const told = table(3, () => {
-    builder.addFieldInt8(0, 1, 0);
-    builder.addFieldOffset(1, feature, 0);
-  });
-  const outputName = builder.createString('mask');
-  const output = table(7, () => {
-    builder.addFieldOffset(0, outputName, 0);
-    builder.addFieldOffset(3, told, 0);
-  });
-  const [inputs, outputs] = [vector([input]), vector([output])];
+  const output = (name) => {
+    const feature = table(2, () => {});
+    const content = table(3, () => {
+      builder.addFieldInt8(0, 1, 0);
+      builder.addFieldOffset(1, feature, 0);
+    });
+    const written = builder.createString(name);
+    return table(7, () => {
+      builder.addFieldOffset(0, written, 0);
+      builder.addFieldOffset(3, content, 0);
+    });
+  };
+  const all = told.map(output);
+  const [inputs, outputs] = [vector([input]), vector(all)];
   const graph = table(10, () => {
     builder.addFieldOffset(2, inputs, 0);
     builder.addFieldOffset(3, outputs, 0);
@@ -175,11 +185,17 @@ function described(model, about) {
   return bytes;
 }
 
-const read = (name) => new Uint8Array(readFileSync(join(place, 'node_modules/@mediapipe/pose', name)));
-const loader = new TextDecoder().decode(read('pose_solution_packed_assets_loader.js'));
-const packed = JSON.parse(/"files":\s*(\[[^\]]*\])/.exec(loader)[1]);
-const { start, end } = packed.find(({ filename }) => filename.endsWith('pose_detection.tflite'));
-const detector = read('pose_solution_packed_assets.data').slice(start, end);
+const read = (name) => new Uint8Array(readFileSync(join(place, 'node_modules/@mediapipe', name)));
+
+/** A model out of the one file that a package has packed its models into. */
+function unpacked(solution, name) {
+  const loader = new TextDecoder().decode(read(`${solution}_solution_packed_assets_loader.js`));
+  const { start, end } = JSON.parse(/"files":\s*(\[[^\]]*\])/.exec(loader)[1]).find(({ filename }) =>
+    filename.endsWith(name),
+  );
+  return read(`${solution}_solution_packed_assets.data`).slice(start, end);
+}
+
 const zip = new ZipWriter(new Uint8ArrayWriter(), {
   level: 0,
   extendedTimestamp: false,
@@ -187,11 +203,28 @@ const zip = new ZipWriter(new Uint8ArrayWriter(), {
   dataDescriptor: false,
 });
 for (const [name, bytes] of [
-  ['pose_detector.tflite', described(detector, metadata(127.5, 127.5))],
-  ['pose_landmarks_detector.tflite', described(read('pose_landmark_full.tflite'), metadata(0, 255))],
+  [
+    'pose_detector.tflite',
+    described(unpacked('pose/pose', 'pose_detection.tflite'), metadata(127.5, 127.5, ['mask'])),
+  ],
+  [
+    'pose_landmarks_detector.tflite',
+    described(read('pose/pose_landmark_full.tflite'), metadata(0, 255, ['mask'])),
+  ],
 ])
   await zip.add(name, new Uint8ArrayReader(bytes));
 const task = await zip.close();
+// The order in which the model tells them; the program wants a name for each.
+const told = ['face', 'lips', 'left eye', 'right eye', 'left iris', 'right iris', 'is a face'];
+const face = described(
+  unpacked('face_mesh/face_mesh', 'face_landmark_with_attention.tflite'),
+  metadata(0, 255, told),
+);
 writeFileSync(join(home, 'public/people/pose.task'), task);
+writeFileSync(join(home, 'public/people/face.tflite'), face);
 rmSync(place, { recursive: true });
-console.log(`The model that finds people takes ${(task.length / 1e6).toFixed(1)} MB.`);
+for (const [what, { length }] of [
+  ['people', task],
+  ['lips', face],
+])
+  console.log(`The model that finds ${what} takes ${(length / 1e6).toFixed(1)} MB.`);

@@ -1,6 +1,7 @@
-import type { PoseLandmarker } from '@mediapipe/tasks-vision';
+import type { ImageEmbedder, PoseLandmarker } from '@mediapipe/tasks-vision';
 import { refuse } from '@/core/error';
 import type { Cutout } from '@/core/footage/cutout';
+import type { FaceTold } from '@/core/people/face';
 import { asWide, inFours } from '@/core/people/in-fours';
 import type { Pose } from '@/core/people/pose';
 import type { GrayImage, RgbaImage } from '@/core/picture/image';
@@ -17,6 +18,12 @@ export type People = { matte: GrayImage; poses: Pose[] };
 /** What finds people in a picture, which it uses up; null where nobody is found. */
 export type FindPeople = (picture: RgbaImage) => Promise<People | null>;
 
+/** What finds a face's points in a square round it, which it uses up. @see cutFace */
+export type FindFace = (square: RgbaImage) => Promise<FaceTold>;
+
+/** What finds people and their faces. */
+export type Faces = { find: FindPeople; face: FindFace };
+
 /** Work on people that goes on beside who asks for it. */
 export type Beside = {
   find: FindPeople;
@@ -24,22 +31,32 @@ export type Beside = {
   cut: (luma: GrayImage, matte: GrayImage, differs: Uint8Array | null) => Promise<Cutout>;
 };
 
+const program = () =>
+  import(/* webpackIgnore: true */ /* turbopackIgnore: true */ place('vision_bundle.mjs')) as Promise<
+    typeof import('@mediapipe/tasks-vision')
+  >;
+const parts = {
+  wasmLoaderPath: place('vision_wasm_internal.js'),
+  wasmBinaryPath: place('vision_wasm_internal.wasm'),
+};
+
 async function openBy(delegate: 'CPU' | 'GPU'): Promise<PoseLandmarker> {
-  const { PoseLandmarker } = (await import(
-    /* webpackIgnore: true */ /* turbopackIgnore: true */ place('vision_bundle.mjs')
-  )) as typeof import('@mediapipe/tasks-vision');
-  return PoseLandmarker.createFromOptions(
-    {
-      wasmLoaderPath: place('vision_wasm_internal.js'),
-      wasmBinaryPath: place('vision_wasm_internal.wasm'),
-    },
-    {
-      baseOptions: { modelAssetPath: place('pose.task'), delegate },
-      runningMode: 'IMAGE',
-      numPoses: mostPeople,
-      outputSegmentationMasks: true,
-    },
-  );
+  const { PoseLandmarker } = await program();
+  return PoseLandmarker.createFromOptions(parts, {
+    baseOptions: { modelAssetPath: place('pose.task'), delegate },
+    runningMode: 'IMAGE',
+    numPoses: mostPeople,
+    outputSegmentationMasks: true,
+  });
+}
+
+/** On the processor: a square is small, and to hand it to a card takes longer. */
+async function openFace(): Promise<ImageEmbedder> {
+  const { ImageEmbedder } = await program();
+  return ImageEmbedder.createFromOptions(parts, {
+    baseOptions: { modelAssetPath: place('face.tflite'), delegate: 'CPU' },
+    runningMode: 'IMAGE',
+  });
 }
 
 function lookAt(landmarker: PoseLandmarker, picture: RgbaImage): People | null {
@@ -97,6 +114,12 @@ async function openFastest(picture: RgbaImage): Promise<PoseLandmarker> {
   return isBetter ? card : processor;
 }
 
+const absent = () =>
+  refuse(
+    'people.absent',
+    'What finds people (21 MB) could not be fetched. Open the bench once with a network, then do it again; a clean plate or a drawn outline needs no network.',
+  );
+
 let loading: Promise<PoseLandmarker> | null = null;
 
 /**
@@ -107,10 +130,24 @@ export async function findPeople(picture: RgbaImage): Promise<People | null> {
   loading ??= openFastest(picture);
   const landmarker = await loading.catch(() => {
     loading = null;
-    return refuse(
-      'people.absent',
-      'What finds people (21 MB) could not be fetched. Open the bench once with a network, then do it again; a clean plate or a drawn outline needs no network.',
-    );
+    return absent();
   });
   return lookAt(landmarker, picture);
 }
+
+let loadingFace: Promise<ImageEmbedder> | null = null;
+
+/**
+ * Finds a face's points. The model is loaded when it is first asked.
+ * @throws CoreError `people.absent` where it cannot be fetched
+ */
+export const findFace: FindFace = async ({ width, height, data }) => {
+  loadingFace ??= openFace();
+  const embedder = await loadingFace.catch(() => {
+    loadingFace = null;
+    return absent();
+  });
+  const { embeddings } = embedder.embed(new ImageData(new Uint8ClampedArray(data), width, height));
+  const told = (name: string) => embeddings.find(({ headName }) => headName === name)?.floatEmbedding ?? [];
+  return { points: told('face'), lips: told('lips'), likely: told('is a face')[0] };
+};

@@ -1,4 +1,5 @@
 import type { Alignment } from '@/core/footage/align-sound';
+import type { Lips } from '@/core/footage/lips';
 import type { FieldRecording } from '@/core/footage/field-recorder';
 import type { PartsWanted } from '@/core/footage/parts';
 import type { Apart, ShotSheet } from '@/core/footage/cuts/shots';
@@ -54,6 +55,7 @@ export type MeasureValue =
   | FoundValue
   | { method: 'comparison'; comparison: Comparison }
   | { method: 'playback'; playback: Alignment; beep: number | null }
+  | { method: 'lips'; lips: Lips | null }
   | { method: 'bodies'; bodies: Bodies }
   | { method: 'joins'; asked: AskedJoins; found: JoinsFound; sheet: ShotSheet; pictures: Blob }
   | { method: 'apart'; apart: Apart; sheet: ShotSheet; pictures: Blob }

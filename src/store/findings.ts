@@ -28,7 +28,7 @@ import type { Media } from './db';
 import type { Plan } from './plan';
 import { buildable, materialOf, pictureOf } from './material';
 import { soundFindings } from './sounds';
-import { comparisonOf, playbackOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
+import { comparisonOf, lipsIn, playbackOf, songMeasure, takeMeasure, type Snapshot } from './snapshot';
 import { filmedIn, partsOfPlate, plateFor } from './plates';
 
 export type StationName = 'song' | 'plan' | 'shoot' | 'match' | 'build' | 'deliver';
@@ -277,9 +277,10 @@ function momentFindings(snapshot: Snapshot): Finding[] {
       ...examineRepeats(moment, recipe, ruler, fresh),
       ...examineSmoothing(moment, { ...fresh, takes: smoothableIn(moment, recipe, fresh.takes) }),
       ...soundFindings(snapshot, moment),
-      ...examinePlayback(moment, recipe, ruler, fresh, (slot) =>
-        playbackOf(snapshot, fresh.takes[slot]?.take ?? null),
-      ),
+      ...examinePlayback(moment, recipe, ruler, fresh, (slot) => {
+        const take = fresh.takes[slot]?.take ?? null;
+        return { heard: playbackOf(snapshot, take), lips: lipsIn(snapshot, take) };
+      }),
     ];
   });
   return [...flashing, ...built];

@@ -1,3 +1,5 @@
+import { allowed } from '@/core/finding/allowed';
+import type { Alignment } from '@/core/footage/align-sound';
 import { usualWeights } from '@/core/footage/pairs';
 import { partKey, takeParts, type TakePart } from '@/core/footage/take-parts';
 import type { Moment, Take } from '@/core/model/records';
@@ -15,7 +17,16 @@ import {
 import { renderKey } from './commands/renders';
 import { takeIn, worksOf, type KeyedWork } from './material';
 import { plateFor, plateOfMoment } from './plates';
-import { apartKey, bodiesKey, compareKey, plateKey, playbackKey, type Snapshot } from './snapshot';
+import {
+  apartKey,
+  bodiesKey,
+  compareKey,
+  lipsKey,
+  plateKey,
+  playbackKey,
+  playbackOf,
+  type Snapshot,
+} from './snapshot';
 import { versionsOf } from './versions';
 
 /** A piece of work that is missing, under the key that its result will have. */
@@ -27,6 +38,7 @@ export type Need =
   | { kind: 'plate'; key: string; label: string; take: Take; from: Take[] }
   | { kind: 'compare'; key: string; label: string; take: Take; plate: Take }
   | { kind: 'playback'; key: string; label: string; take: Take; song: string }
+  | { kind: 'lips'; key: string; label: string; take: Take; song: string; playback: Alignment }
   | { kind: 'bodies'; key: string; label: string; take: Take }
   | { kind: 'apart'; key: string; label: string; take: Take }
   | { kind: 'work'; key: string; label: string; moment: Moment; work: KeyedWork }
@@ -134,8 +146,40 @@ export const lacksOf = remembered((snapshot: Snapshot): readonly Need[] => {
       moment,
     });
   }
+  // Last: it takes the longest, and nothing waits for it.
+  for (const take of sounding ? sungIn(snapshot) : []) {
+    const playback = playbackOf(snapshot, take);
+    if (!sounding || !playback || playback.confidence < allowed.heard || (playback.speed ?? 1) !== 1)
+      continue;
+    const key = lipsKey(take, sounding, playback);
+    want({
+      kind: 'lips',
+      key,
+      label: `Looking at lips in ${take.name}`,
+      take,
+      song: sounding,
+      playback,
+    });
+  }
   return needs;
 });
+
+/** The takes that show as they were filmed in some moment, but for plates: those whose lips can be off. */
+function sungIn(snapshot: Snapshot): Take[] {
+  const { built, takes, measures } = snapshot;
+  const shown = new Set(
+    built.flatMap((moment) => {
+      const recipe = recipeOf(moment);
+      if (!recipe?.runsOn) return [];
+      return slotsInUse(moment, recipe).flatMap(({ key }) =>
+        key === plateSlot ? [] : (takeIn(snapshot, moment, key)?.id ?? []),
+      );
+    }),
+  );
+  return takes.filter(
+    (take) => shown.has(take.id) && !take.sketch && measures.has(partKey('pictures', take)),
+  );
+}
 
 /** The takes whose people are held against each other: those of paired slots, once their eyes count for a pair. */
 function lookedAt({ project, takes, built, measures }: Snapshot): Take[] {

@@ -1,6 +1,7 @@
 import { allowed } from '@/core/finding/allowed';
 import type { Alignment } from '@/core/footage/align-sound';
 import type { Apart, ShotSheet } from '@/core/footage/cuts/shots';
+import type { Lips } from '@/core/footage/lips';
 import { partKey, type TakeSource } from '@/core/footage/take-parts';
 import type { Comparison, SongMeasure, TakeMeasure } from '@/core/model/measures';
 import type { Project, Take } from '@/core/model/records';
@@ -164,6 +165,19 @@ export function playbackOf(
   const seen = measures.get(partKey('white', take))?.value;
   const time = seen?.method === 'white' ? seen.small.time : null;
   return time === null ? playback : alignmentBySlate(timeline, time, 'white');
+}
+
+/** The key of how lips in a take go with a song. @param playback where the take lies on it */
+export const lipsKey = (take: TakeSource, song: string, { offset, drift, speed = 1 }: Alignment) =>
+  `lips-1(${partKey('pictures', take)},${songPartKey('sound', song)},${offset.toFixed(3)},${drift.toFixed(0)},${speed})`;
+
+/** How lips in a take go with the project's song, where it is known how the take lies on that; null where it is not, or no lips are seen. */
+export function lipsIn(snapshot: Parameters<typeof playbackOf>[0], take: Take | null): Lips | null {
+  const { measures, song } = snapshot;
+  const playback = playbackOf(snapshot, take);
+  if (!take || !playback || !song?.media) return null;
+  const value = measures.get(lipsKey(take, song.media, playback))?.value;
+  return value?.method === 'lips' ? value.lips : null;
 }
 
 /** The key of how a long take is to be divided. */

@@ -12,6 +12,7 @@ import { cutForTakes, layOnRecording } from '@/media/field-recorder';
 import { findJoins, joinInMotion } from '@/media/find-joins';
 import type { Source } from '@/media/footage';
 import { findBodies } from '@/media/find-bodies';
+import { findLips, type Sung } from '@/media/find-lips';
 import { findPlayback } from '@/media/find-playback';
 import { measureTake, type Progress } from '@/media/measure-take';
 import { probeFile } from '@/media/open';
@@ -46,6 +47,8 @@ const api = plainErrors({
   cutForTakes,
   findBodies: (film: Blob, times: Float64Array, onProgress: Progress) =>
     findBodies(film, times, peopleBeside.find, onProgress),
+  findLips: (film: Blob, times: Float64Array, sung: Sung, onProgress: Progress) =>
+    findLips(film, times, sung, peopleBeside, onProgress),
   compareTake,
   compareRepeat,
   buildPlate,

@@ -1,5 +1,5 @@
 import { transfer } from 'comlink';
-import type { Beside } from '@/media/people';
+import type { Beside, Faces } from '@/media/people';
 import type { Client } from './client';
 import { openPeople } from './people-client';
 import type { PeopleApi } from './people.worker';
@@ -12,7 +12,8 @@ const handed = <Image extends { data: { buffer: ArrayBufferLike } }>(image: Imag
   transfer(image, [image.data.buffer as ArrayBuffer]);
 
 /** Finds people, and cuts them out, in a worker of its own, so that who asks can go on meanwhile. It ends with the worker that opened it. */
-export const peopleBeside: Beside = {
+export const peopleBeside: Beside & Faces = {
   find: (picture) => opened().peopleIn(handed(picture)),
+  face: (square) => opened().faceIn(handed(square)),
   cut: (luma, matte, differs) => opened().cutLikely(handed(luma), handed(matte), differs),
 };

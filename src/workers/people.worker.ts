@@ -6,7 +6,7 @@ import type { Pose } from '@/core/people/pose';
 import { agreeOn, mirroredPose } from '@/core/people/two-looks';
 import { mirrorImage } from '@/core/picture/image';
 import { bitmapPixels } from '@/media/bitmap-pixels';
-import { findPeople, type FindPeople } from '@/media/people';
+import { findFace, findPeople, type FindPeople } from '@/media/people';
 import { plainErrors } from './plain-errors';
 
 /** pixels of the longer side that people are looked for in: those of the stills that earlier poses come from */
@@ -32,6 +32,6 @@ const peopleIn: FindPeople = async (picture) => {
   return people && transfer(people, [people.matte.data.buffer as ArrayBuffer]);
 };
 
-const api = plainErrors({ posesIn, headsIn, peopleIn, cutLikely: cutOutLikely });
+const api = plainErrors({ posesIn, headsIn, peopleIn, faceIn: findFace, cutLikely: cutOutLikely });
 export type PeopleApi = typeof api;
 expose(api);

@@ -4,7 +4,7 @@ import type { KeptClient } from './kept-client';
 import type { MediaApi } from './media.worker';
 import { renderMoment, solveWork } from './moment-work';
 import type { RenderApi } from './render.worker';
-import { decodeSound, findPlayback, findRest, measureSong } from './song-work';
+import { decodeSound, findLips, findPlayback, findRest, measureSong } from './song-work';
 import { compareTakes, findWho, makePlate, measureTake, takeFilmApart } from './take-work';
 
 /** The workers that work is given to. */
@@ -51,6 +51,8 @@ export function perform(job: Job, workers: Workers, onOpen: (end: () => void) =>
       return media((api) => takeFilmApart({ ...job, need }, api));
     case 'bodies':
       return media((api) => findWho({ ...job, need }, api));
+    case 'lips':
+      return media((api) => findLips({ ...job, need }, api));
     case 'playback':
       return media((api) => findPlayback({ ...job, need }, api));
     case 'work':

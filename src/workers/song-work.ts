@@ -15,6 +15,7 @@ import type { Store } from '@/store/db';
 import { planOf } from '@/store/plan';
 import type { Snapshot } from '@/store/snapshot';
 import { keep, original, type Doing, type Result } from './job';
+import { proxyOf } from './sources';
 
 /** five samples at 48 kHz: resampling may lay the ends of two decodings that far apart */
 const sameSeconds = 1e-4;
@@ -79,24 +80,37 @@ function plannedSpeeds(snapshot: Snapshot, take: Take): number[] {
   return shot ? [playbackSpeed(shot.speed)] : [];
 }
 
+/** The sound of a song at hand. @throws CoreError `absent` where it is not here */
+async function wavOf(store: Store, media: string): Promise<Blob> {
+  const wav = await store.proxies.get(media);
+  return (
+    wav?.blob ?? refuse('absent', 'The song’s sound is no longer in this browser. Bring the song in again.')
+  );
+}
+
 /** Looks for the song in the sound of a take. */
 export const findPlayback: Doing<'playback'> = async (job, api) => {
   const { store, snapshot, need, progress } = job;
-  const wav = await store.proxies.get(need.song);
-  if (!wav)
-    return refuse('absent', 'The song’s sound is no longer in this browser. Bring the song in again.');
   const heard = await api.findPlayback(
     await original(store, need.take.media),
-    wav.blob,
+    await wavOf(store, need.song),
     plannedSpeeds(snapshot, need.take),
     progress,
   );
   await keep(job, need.take.media, [{ key: need.key, value: { method: 'playback', ...heard } }]);
 };
 
+/** Looks how the lips of whoever sings in a take go with the song that is heard in it. */
+export const findLips: Doing<'lips'> = async (job, api) => {
+  const { store, need, progress } = job;
+  const { film, times } = await proxyOf(store, need.take);
+  const sung = { wav: await wavOf(store, need.song), playback: need.playback };
+  const lips = await api.findLips(film, times, sung, progress);
+  await keep(job, need.take.media, [{ key: need.key, value: { method: 'lips', lips } }]);
+};
+
 export const findRest: Doing<'again'> = async ({ store, snapshot, need, progress }, api) => {
-  const wav = await store.proxies.get(need.media);
-  if (!wav) return refuse('absent', 'The song is no longer in this browser. Bring it in again.');
-  const found = await api.findBeatsAgain(wav.blob, lockedPassages(snapshot), progress);
+  const wav = await wavOf(store, need.media);
+  const found = await api.findBeatsAgain(wav, lockedPassages(snapshot), progress);
   await layFoundRest(store, snapshot.project.id, snapshot.song?.grid ?? null, found);
 };

@@ -1,3 +1,4 @@
+import { refuse } from '@/core/error';
 import { partKey, type TakeSource } from '@/core/footage/take-parts';
 import type { Take } from '@/core/model/records';
 import type { Source } from '@/media/footage';
@@ -11,6 +12,13 @@ export const curveOf = async (store: Store, key: string): Promise<Float32Array |
 export async function startsOf(store: Store, take: TakeSource): Promise<Float64Array | undefined> {
   const starts = await curveOf(store, partKey('pictures', take));
   return starts && Float64Array.from(starts);
+}
+
+/** A take's pictures at hand, and the seconds at which each begins. @throws CoreError `absent` where they are not here */
+export async function proxyOf(store: Store, take: Take): Promise<{ film: Blob; times: Float64Array }> {
+  const [proxy, times] = await Promise.all([store.proxies.get(take.media), startsOf(store, take)]);
+  if (!proxy || !times) return refuse('absent', `${take.name} has to be measured again. Bring it in again.`);
+  return { film: proxy.blob, times };
 }
 
 /** How each of some files is read: as its take says. */

@@ -13,7 +13,7 @@ import type { Client } from './clients';
 import { keep, original, type Doing, type Job, type NeedOf, type Result } from './job';
 import type { MediaApi } from './media.worker';
 import { asCoreError } from './plain-errors';
-import { curveOf, sourcesOf, startsOf } from './sources';
+import { curveOf, proxyOf, sourcesOf, startsOf } from './sources';
 
 /** Each take of no known slot gets the one that what is in it tells; what a person chose meanwhile stays. */
 async function sortTakes(store: Store, project: string): Promise<void> {
@@ -161,13 +161,6 @@ export const makePlate: Doing<'plate'> = async (job, api) => {
     true,
   );
 };
-
-/** A take's pictures at hand, and the seconds at which each begins. @throws CoreError `absent` where they are not here */
-async function proxyOf(store: Store, take: Take): Promise<{ film: Blob; times: Float64Array }> {
-  const [proxy, times] = await Promise.all([store.proxies.get(take.media), startsOf(store, take)]);
-  if (!proxy || !times) return refuse('absent', `${take.name} has to be measured again. Bring it in again.`);
-  return { film: proxy.blob, times };
-}
 
 export const takeFilmApart: Doing<'apart'> = async (job, api) => {
   const { store, need, progress } = job;

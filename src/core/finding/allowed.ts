@@ -54,6 +54,9 @@ export const allowed = {
   overlap: 0.05,
   /** seconds that a take filmed to the song may lie off it: half a picture at 24 a second */
   playback: 0.021,
+  /** seconds by which lips may come after what is sung, and before it: where most viewers no longer accept it. ITU-R BT.1359-1 */
+  lipsLate: 0.09,
+  lipsEarly: 0.185,
   /** seconds within which a film's join lies on its beat: a picture at 24 a second */
   onBeat: 0.042,
   /** how sure it has to be that the song is heard in a take, 0..1 */

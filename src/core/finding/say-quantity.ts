@@ -4,7 +4,7 @@ import type { Quantity } from './finding';
 /** So many frames, for reading. */
 export const sayFrames = (count: number): string => `${count} ${count === 1 ? 'frame' : 'frames'}`;
 
-/** A number with its unit, for reading. */
+/** A number with its unit, for reading; of light and time without its sign, since sentences say which way it is. */
 export function sayQuantity({ value, unit }: Quantity, units: Units = 'metric'): string {
   const size = Math.abs(value);
   switch (unit) {
@@ -17,7 +17,7 @@ export function sayQuantity({ value, unit }: Quantity, units: Units = 'metric'):
     case 'share':
       return `${Math.round(value * 100)} %`;
     case 'seconds':
-      return size < 0.1 ? `${Math.round(value * 1000)} ms` : `${value.toFixed(2)} s`;
+      return size < 0.1 ? `${Math.round(size * 1000)} ms` : `${size.toFixed(2)} s`;
     case 'frames':
       return sayFrames(value);
     case 'perSecond':

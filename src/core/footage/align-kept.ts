@@ -1,17 +1,12 @@
 import FFT from 'fft.js';
 import { refuse } from '../error';
-import { eachSpectrum, slowDown, type Sound } from '../song/spectrum';
+import { slowDown, type Sound } from '../song/spectrum';
 import { median } from '../statistics';
 import type { Alignment } from './align-sound';
+import { bandCount, bandLevels, listenRate, windowSize, type BandLevels } from './band-levels';
 
-/** samples a second at which loudness is listened to, and how many of them lie between two looks at a take */
-const [listenRate, hop] = [8000, 80];
-/** samples of a look: 64 ms */
-const windowSize = 512;
-/** bands of pitch in which loudness counts, and between which pitches; hertz. Below them rooms rumble. */
-const [bandCount, lowest, highest] = [24, 130, 3800];
-/** looks to each side among which a band's loudness is held against its mean: what lasts longer says little */
-const usual = 50;
+/** samples between two looks at a take: 10 ms */
+const hop = 80;
 /** looks over which loudness rises where something begins: a room delays that less than all the rest */
 const rising = 2;
 /** looks of the take that are looked for at once, many where all of it may be the song, and fewer where it begins later; fewer than the least say nothing */
@@ -27,45 +22,11 @@ const [leastAhead, sureAhead] = [0.04, 0.12];
 const usualLooks = 1400;
 const samePlace = 12;
 
-/** What is heard in each band of pitch, a row of bands for each look; `rate` looks a second. */
-type Looks = { rows: number; rate: number; values: Float32Array };
-
-/** How loud each band is against what is usual there. @param step samples between two looks */
-function levelsIn({ data, rate }: Sound, step: number): Looks {
-  const edge = (band: number) => lowest * (highest / lowest) ** (band / bandCount);
-  const bins = Array.from({ length: bandCount + 1 }, (_, band) =>
-    Math.round((edge(band) * windowSize) / rate),
-  );
-  const rows = Math.max(0, Math.floor((data.length - windowSize) / step) + 1);
-  const values = new Float32Array(rows * bandCount);
-  eachSpectrum(data, windowSize, step, bins[bandCount] + 1, (row, power) => {
-    for (let band = 0; band < bandCount; band++) {
-      const last = Math.max(bins[band] + 1, bins[band + 1]);
-      let sum = 0;
-      for (let bin = bins[band]; bin < last; bin++) sum += power[bin];
-      values[row * bandCount + band] = sum / (last - bins[band]);
-    }
-  });
-  for (let band = 0; band < bandCount; band++) holdAgainstUsual(values, rows, band);
-  for (let row = 0; row < rows; row++) holdAgainstOthers(values, row);
-  return { rows, rate: rate / step, values };
-}
-
-/** Logarithms of a band's loudness less their mean round each; what is far weaker than it mostly is, is noise. */
-function holdAgainstUsual(values: Float32Array, rows: number, band: number): void {
-  let sum = 0;
-  for (let row = 0; row < rows; row++) sum += values[row * bandCount + band];
-  const noise = (0.1 * sum) / Math.max(1, rows) + 1e-12;
-  const sums = new Float64Array(rows + 1);
-  for (let row = 0; row < rows; row++) {
-    const at = row * bandCount + band;
-    values[at] = Math.log(values[at] + noise);
-    sums[row + 1] = sums[row] + values[at];
-  }
-  for (let row = 0; row < rows; row++) {
-    const [from, until] = [Math.max(0, row - usual), Math.min(rows, row + usual + 1)];
-    values[row * bandCount + band] -= (sums[until] - sums[from]) / (until - from);
-  }
+/** How loud each band is against what is usual there, and against the others. @param step samples between two looks */
+function levelsIn(sound: Sound, step: number): BandLevels {
+  const levels = bandLevels(sound, step);
+  for (let row = 0; row < levels.rows; row++) holdAgainstOthers(levels.values, row);
+  return levels;
 }
 
 /** Less their mean over all bands: that all of them strike together is so in every song of a tempo. */
@@ -77,14 +38,14 @@ function holdAgainstOthers(values: Float32Array, row: number): void {
 }
 
 /** By how much each band has become louder. */
-function rises({ rows, rate, values }: Looks): Looks {
+function rises({ rows, rate, values }: BandLevels): BandLevels {
   const before = rising * bandCount;
   const out = values.map((value, at) => (at < before ? 0 : Math.max(0, value - values[at - before])));
   return { rows, rate, values: out };
 }
 
 /** The sum of squares of rows before each. */
-function powersOf({ rows, values }: Looks): Float64Array {
+function powersOf({ rows, values }: BandLevels): Float64Array {
   const out = new Float64Array(rows + 1);
   for (let row = 0; row < rows; row++) {
     let sum = 0;
@@ -98,7 +59,7 @@ function powersOf({ rows, values }: Looks): Float64Array {
  * How alike rows of a take are to those of a song, -1..1, for each row of the song at which they may begin.
  * @see Lewis 1995 (normalised cross-correlation by running sums)
  */
-function likeness(song: Looks, take: Looks): Float64Array {
+function likeness(song: BandLevels, take: BandLevels): Float64Array {
   const size = 2 ** Math.ceil(Math.log2(Math.max(2, song.rows)));
   const fft = new FFT(size);
   const [both, spectrum, crossed] = Array.from({ length: 3 }, () => new Float64Array(2 * size));
@@ -152,7 +113,7 @@ function highestOf(values: Float64Array): { row: number; alike: number } {
 }
 
 /** Some rows of looks; those beyond an end are left out. */
-function rowsOf({ rate, values }: Looks, from: number, until: number): Looks {
+function rowsOf({ rate, values }: BandLevels, from: number, until: number): BandLevels {
   const part = values.subarray(Math.max(0, from) * bandCount, Math.max(0, until) * bandCount);
   return { rows: part.length / bandCount, rate, values: part };
 }
@@ -168,7 +129,7 @@ function piecesOf(rows: number, length: number, apart: number, atMost = Infinity
 const nothing: Alignment = { offset: 0, drift: 0, confidence: 0 };
 
 /** Where what was listened to in a take lies on a song as it sounds at a speed. */
-function alignAt(played: Sound, take: Looks, speed: number): Alignment {
+function alignAt(played: Sound, take: BandLevels, speed: number): Alignment {
   const song = levelsIn(played, Math.max(1, Math.round(hop * speed)));
   const all = Math.min(take.rows, song.rows);
   if (all < least) return nothing;

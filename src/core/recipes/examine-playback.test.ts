@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { sayFinding } from '../finding/say';
 import type { Alignment } from '../footage/align-sound';
+import type { Lips } from '../footage/lips';
 import { films } from './films';
 import type { Moment } from '../model/records';
 import { regularGrid, timeOfBeat } from '../time/grid';
@@ -33,8 +34,10 @@ const heard = (offset: number, more: Partial<Alignment> = {}): Alignment => ({
   confidence: 0.9,
   ...more,
 });
-const look = (one: Moment, playback: Alignment | null, kind = recipe) =>
-  examinePlayback(one, kind, ruler, { takes, solved: {} }, (slot) => (slot === 'left' ? playback : null));
+const look = (one: Moment, playback: Alignment | null, kind = recipe, lips: Lips | null = null) =>
+  examinePlayback(one, kind, ruler, { takes, solved: {} }, (slot) =>
+    slot === 'left' ? { heard: playback, lips } : { heard: null, lips: null },
+  );
 
 describe('a take that was filmed to the song', () => {
   const shown = timeOfBeat(ruler.grid, 8);
@@ -98,7 +101,7 @@ describe('a take that was filmed to the song', () => {
     expect(say(0.25)).toMatch(
       /^The song that is heard in Take 4 runs .* ahead of the film’s where the left begins .* comes early/,
     );
-    expect(say(-0.25)).toMatch(/behind the film’s .* comes late/);
+    expect(say(-0.25)).toMatch(/ 0\.25 s behind the film’s .* comes late/);
     expect(say(0.004)).toMatch(/^The song is heard in Take 4, and its left runs with it/);
     expect(say(0.25, { by: 'beep' })).toMatch(
       /^The song that was played after the slate’s beep in Take 4 runs/,
@@ -113,5 +116,57 @@ describe('a take that was filmed to the song', () => {
     expect(say(0.05, { by: 'white' })).toMatch(
       /^The song that was played after the slate’s white picture in Take 4 runs .* \(allowed 42 ms\)/,
     );
+  });
+
+  describe('with lips that are seen', () => {
+    const lips = (late: number, sure = 1): Lips => ({ late, sure });
+    const codes = (off: number, seen: Lips | null) =>
+      look(moment(2), heard(shown - 2 + off), recipe, seen).map(({ code }) => code);
+
+    it('goes by its sound where they go with it, or nobody can be sure that they do not', () => {
+      expect(codes(0, lips(0.05))).toEqual(['playback.on', 'playback.lips']);
+      expect(codes(0, lips(-0.15))).toEqual(['playback.on', 'playback.lips']);
+      expect(codes(0, null)).toEqual(['playback.on']);
+      expect(codes(0, lips(0.3, 0.4))).toEqual(['playback.on']);
+      expect(codes(0.25, lips(0.05))).toEqual(['playback.off']);
+    });
+
+    it('is laid by them as offered where they come late or early, wherever it lay, and is fine then', () => {
+      fc.assert(
+        fc.property(
+          fc.double({ min: -1, max: 0.4, noNaN: true }),
+          fc.constantFrom(-0.4, -0.2, 0.1, 0.3),
+          (off, late) => {
+            const playback = heard(shown - 2 + off);
+            const [found, ...more] = look(moment(2), playback, recipe, lips(late));
+            expect(more).toEqual([]);
+            if (Math.abs(off - late) <= 0.021) {
+              expect(found.code).toBe('playback.lips-on');
+              return;
+            }
+            expect(found).toMatchObject({
+              code: 'playback.lips-off',
+              severity: 'watch',
+              measured: { value: late },
+            });
+            const { at } = found.fix?.args as { at: number };
+            // What the singer does `late` seconds after the sound has to show where that sound belongs.
+            expect(at).toBeCloseTo(2 - off + late, 9);
+            expect(look(moment(at), playback, recipe, lips(late)).map(({ code }) => code)).toEqual([
+              'playback.lips-on',
+            ]);
+          },
+        ),
+      );
+    });
+
+    it('is said where the take does not reach far enough for it', () => {
+      const [found] = look(moment(0.1), heard(shown - 0.1), recipe, lips(-0.4));
+      expect(found).toMatchObject({ code: 'playback.lips-off', facts: { reaches: 0 } });
+      expect(found.fix).toBeUndefined();
+      expect(sayFinding(found, { takes: { l: 'Take 4' }, grid: null }).text).toMatch(
+        /^Lips in Take 4 come 0\.40 s before what is sung.* \(allowed 0\.18 s\).* Choose another one/,
+      );
+    });
   });
 });
