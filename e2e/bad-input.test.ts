@@ -108,4 +108,29 @@ describe('files that cannot be used as they are', () => {
       );
     expect(await bench.page.locator('[data-take]').count()).toBe(6);
   });
+
+  test('tells lamps on the mains by the bands that roll through a take, and nothing of one beside it', async ({
+    open,
+    file,
+  }) => {
+    // Light that swings by 15 %, as a shutter sees it that opens line by line.
+    const bands =
+      "geq=lum='lum(X,Y)*pow(1+0.075*cos(2*PI*(3.3*Y/H+0.33*N)),1/2.4)':cb='cb(X,Y)':cr='cr(X,Y)'";
+    const half = ['-t', '4', '-an', '-vf'];
+    ffmpeg('-i', left, ...half, `scale=640:360,${bands},format=yuv420p`, '-crf', '20', file('left 1.mp4'));
+    for (const [from, name] of [
+      [left, 'left 2.mp4'],
+      [demo('bench-plate-start.mp4'), 'plate.mp4'],
+    ])
+      ffmpeg('-i', from, ...half, 'scale=640:360,format=yuv420p', '-crf', '20', file(name));
+    const bench = await open({ seed: await seeded(), at: 'station=match' });
+    await bench.bringIn(...['plate.mp4', 'left 1.mp4', 'left 2.mp4'].map(file));
+    await bench.page.locator('[data-take="Left 2"]').waitFor();
+    await bench.settled();
+    const found = bench.finding('take.flicker');
+    expect(await found.count()).toBe(1);
+    const said = await found.innerText();
+    expect(said).toMatch(/light of Left 1 flickers by \d+ %/);
+    expect(Math.abs(Number(/by (\d+) %/.exec(said)?.[1]) - 15)).toBeLessThanOrEqual(3);
+  });
 });

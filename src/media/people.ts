@@ -114,12 +114,6 @@ async function openFastest(picture: RgbaImage): Promise<PoseLandmarker> {
   return isBetter ? card : processor;
 }
 
-const absent = () =>
-  refuse(
-    'people.absent',
-    'What finds people (21 MB) could not be fetched. Open the bench once with a network, then do it again; a clean plate or a drawn outline needs no network.',
-  );
-
 let loading: Promise<PoseLandmarker> | null = null;
 
 /**
@@ -130,7 +124,10 @@ export async function findPeople(picture: RgbaImage): Promise<People | null> {
   loading ??= openFastest(picture);
   const landmarker = await loading.catch(() => {
     loading = null;
-    return absent();
+    return refuse(
+      'people.absent',
+      'What finds people (21 MB) could not be fetched. Open the bench once with a network, then do it again; a clean plate or a drawn outline needs no network.',
+    );
   });
   return lookAt(landmarker, picture);
 }
@@ -145,7 +142,10 @@ export const findFace: FindFace = async ({ width, height, data }) => {
   loadingFace ??= openFace();
   const embedder = await loadingFace.catch(() => {
     loadingFace = null;
-    return absent();
+    return refuse(
+      'people.absent',
+      'What tells how far a mouth is open (14 MB) could not be fetched. Open the bench once with a network, then do it again.',
+    );
   });
   const { embeddings } = embedder.embed(new ImageData(new Uint8ClampedArray(data), width, height));
   const told = (name: string) => embeddings.find(({ headName }) => headName === name)?.floatEmbedding ?? [];

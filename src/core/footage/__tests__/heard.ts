@@ -33,17 +33,32 @@ export function heardFrom(
 ): Float32Array {
   const wide = Math.max(1, speed);
   const reach = Math.round(16 * wide);
-  return Float32Array.from({ length: Math.round(seconds * rate) }, (_, index) => {
+  const out = new Float32Array(Math.round(seconds * rate));
+  // From tap to tap both sines are turned on by the same angle, which is faster than asking for each.
+  const step = Math.PI / wide;
+  const [cos, sin] = [Math.cos(step), Math.sin(step)];
+  const [windowCos, windowSin] = [Math.cos(step / 16.5), Math.sin(step / 16.5)];
+  for (let index = 0; index < out.length; index++) {
     const place = (start + speed * (index / rate) * (1 + drift / 1e6)) * rate;
-    const middle = Math.floor(place);
+    const first = Math.floor(place) - reach + 1;
+    let x = step * (place - first);
+    let [c, s] = [Math.cos(x), Math.sin(x)];
+    let [wc, ws] = [Math.cos(x / 16.5), Math.sin(x / 16.5)];
     let sum = 0;
-    for (let tap = middle - reach + 1; tap <= middle + reach; tap++) {
-      const x = (Math.PI * (place - tap)) / wide;
-      const window = 0.5 + 0.5 * Math.cos(x / 16.5);
-      sum += (sound[tap] ?? 0) * window * (Math.abs(x) < 1e-9 ? 1 : Math.sin(x) / x);
+    for (let tap = first; tap < first + 2 * reach; tap++) {
+      const value = tap >= 0 && tap < sound.length ? sound[tap] : 0;
+      sum += value * (0.5 + 0.5 * wc) * (Math.abs(x) < 1e-9 ? 1 : s / x);
+      x -= step;
+      const turned = c * cos + s * sin;
+      s = s * cos - c * sin;
+      c = turned;
+      const windowTurned = wc * windowCos + ws * windowSin;
+      ws = ws * windowCos - wc * windowSin;
+      wc = windowTurned;
     }
-    return sum / wide;
-  });
+    out[index] = sum / wide;
+  }
+  return out;
 }
 
 /** As a room sounds: twelve reflections from its walls within a twelfth of a second, each weaker, and a tail. */
