@@ -32,7 +32,7 @@ const playbackTroubles = {
   'playback.lips-on': ({ take, facts, measured, value }) =>
     `${take} is laid by the lips in its pictures: the sound that was recorded with it is ${measured} ${value > 0 ? 'early' : 'late'} in the ${facts.slot}, and is not what the film plays.`,
   'playback.lips-off': ({ take, facts, measured, value, allowed }) =>
-    `Lips in ${take} come ${measured} ${value < 0 ? 'before' : 'after'} what is sung, as far as a tenth of a second tells (allowed ${allowed}): the camera kept pictures and sound apart, or the singer was ${value < 0 ? 'early' : 'late'}. ${facts.reaches ? `Lay the ${facts.slot} by its lips, or leave it and choose a passage in which they fit.` : 'The take does not reach far enough to be laid by its lips. Choose another one, or move the moment.'}`,
+    `Lips in ${take} come ${measured} ${value < 0 ? 'before' : 'after'} what is sung, as far as a tenth of a second tells (allowed ${allowed}): the camera kept pictures and sound apart, or the singer was ${value < 0 ? 'early' : 'late'}. ${facts.reaches ? `On the song by its lips, the ${facts.slot} fits; or choose a passage in which it does as it is.` : 'The take does not reach far enough to be laid by its lips. Choose another one, or move the moment.'}`,
 } satisfies Words;
 type PlaybackCode = keyof typeof playbackTroubles;
 const unknown: FilmedToSong = { heard: null, lips: null };
