@@ -9,11 +9,15 @@ function numbered() {
     const number = ++opened;
     return { api: { number } as never, end: () => ended.push(number) };
   });
-  const used = async (): Promise<number> => {
+  /** @param seconds that the piece of work takes, by a clock that is turned by hand */
+  const used = async (seconds = 0): Promise<number> => {
     let number = 0;
     await kept.use(
       () => undefined,
-      async (api) => void (number = (api as unknown as { number: number }).number),
+      async (api) => {
+        number = (api as unknown as { number: number }).number;
+        if (seconds > 0) vi.advanceTimersByTime(1000 * seconds);
+      },
     );
     return number;
   };
@@ -34,6 +38,19 @@ test('a worker goes from piece to piece, ends when told to or once it has waited
     kept.end();
     kept.end();
     expect([ended, await used()]).toEqual([[1, 2], 3]);
+  } finally {
+    vi.useRealTimers();
+  }
+});
+
+test('a worker that has worked for long ends with its piece, since its memory holds what that left behind', async () => {
+  vi.useFakeTimers();
+  try {
+    const { ended, used } = numbered();
+    expect([await used(20), ended]).toEqual([1, []]);
+    expect([await used(15), ended]).toEqual([1, [1]]);
+    expect([await used(15), await used(), ended]).toEqual([2, 2, [1]]);
+    expect([await used(600), await used(), ended]).toEqual([2, 3, [1, 2]]);
   } finally {
     vi.useRealTimers();
   }

@@ -2,14 +2,18 @@ import type { Client } from './client';
 
 /** seconds for which a worker waits for its next piece of work before its memory is given back */
 const patience = 20;
+/** seconds of work after which a worker ends with its piece: what long work leaves behind takes memory, and to open another one is short beside it */
+const mostWork = 30;
 
 /**
  * A worker that is kept from one piece of work to the next: what it has loaded and compiled takes as long as a short
- * piece. It ends with a piece that fails or is stopped, and once it has waited for long.
+ * piece. It ends with a piece that fails or is stopped, once it has worked for long, and once it has waited for long.
  */
 export class KeptClient<Api> {
   private client: Client<Api> | null = null;
   private leaving: ReturnType<typeof setTimeout> | undefined;
+  /** milliseconds that it has worked */
+  private worked = 0;
 
   constructor(private readonly open: () => Client<Api>) {}
 
@@ -19,7 +23,9 @@ export class KeptClient<Api> {
     work: (api: Client<Api>['api']) => Promise<void>,
   ): Promise<void> {
     clearTimeout(this.leaving);
+    if (!this.client) this.worked = 0;
     const client = (this.client ??= this.open());
+    const begun = performance.now();
     onOpen(() => this.endThis(client));
     try {
       await work(client.api);
@@ -27,7 +33,10 @@ export class KeptClient<Api> {
       this.endThis(client);
       throw error;
     }
-    if (this.client === client) this.leaving = setTimeout(() => this.endThis(client), patience * 1000);
+    if (this.client !== client) return;
+    this.worked += performance.now() - begun;
+    if (this.worked > mostWork * 1000) this.endThis(client);
+    else this.leaving = setTimeout(() => this.endThis(client), patience * 1000);
   }
 
   /** Gives its memory back; the next piece of work opens it again. */

@@ -49,9 +49,9 @@ describe('the runner', () => {
       },
     ]);
     await until(async () => expect((await of.film.store.renders.get('r'))?.status).toBe('done'));
-    // The render has had one of its own, and none holds memory any more.
+    // The render has had one of its own, and soon none holds memory any more.
     expect(of.opened).toHaveBeenCalledTimes(2);
-    expect(of.ended).toHaveBeenCalledTimes(2);
+    await until(() => expect(of.ended).toHaveBeenCalledTimes(2));
   });
 
   it('gives the next piece of work another worker where one failed, and none after it was stopped', async () => {

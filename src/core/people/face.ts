@@ -15,7 +15,7 @@ export type FaceTold = { points: ArrayLike<number>; lips: ArrayLike<number>; lik
 export type FaceFound = { next: FaceBox; open: number };
 
 const [leftEye, rightEye, mouth] = [[2], [5], [9, 10]];
-/** The square as a multiple of the distance from eyes to mouth, and how far below the eyes its middle lies in such lengths. Measured at photographs of faces with the square that follows from their points. */
+/** The square as a multiple of the distance from eyes to mouth, and how far below the eyes its middle lies in such lengths. Measured at a photographed face with the square that follows from its points. */
 const [sideOfFace, belowEyes] = [4.2, 0.33];
 /** between the eyes is so much of the way from them to the mouth; of whoever looks aside it is less */
 const acrossOfDown = 0.95;
