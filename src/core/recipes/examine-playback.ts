@@ -28,7 +28,7 @@ const playbackTroubles = {
   'playback.out': ({ take, facts, measured, value }) =>
     `${songIn(take, facts)} runs ${measured} ${value > 0 ? 'ahead of' : 'behind'} the film’s where the ${facts.slot} begins, and the take does not reach the passage that the moment shows. Choose another take, or move the moment.`,
   'playback.lips': ({ take, value, measured }) =>
-    `Lips in ${take} go with what is sung: ${measured} ${value < 0 ? 'before' : 'after'} it, which nobody sees.`,
+    `Lips in ${take} go with what is sung: ${measured} ${value < 0 ? 'before' : 'after'} it, which most viewers accept.`,
   'playback.lips-on': ({ take, facts, measured, value }) =>
     `${take} is laid by the lips in its pictures: the sound that was recorded with it is ${measured} ${value > 0 ? 'early' : 'late'} in the ${facts.slot}, and is not what the film plays.`,
   'playback.lips-off': ({ take, facts, measured, value, allowed }) =>
