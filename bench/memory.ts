@@ -1,9 +1,11 @@
 /** Memory that a take of ten minutes in 1920 × 1080 costs above an idle page, from bringing it in to its last measure and to somebody cut out of ten seconds of it: `npm run bench:memory`, or `MINUTES=1 npm run bench:memory` for what is done to seconds of it alone. */
 import 'fake-indexeddb/auto';
-import { existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { BenchPage } from '../e2e/support/bench-page';
-import { openBrowser } from '../e2e/support/browser';
+import { openProfile } from '../e2e/support/browser';
 import { ffmpeg } from '../e2e/support/ffmpeg';
 import { portrait } from '../e2e/support/photographs';
 import { addMoment } from '@/store/commands/plan';
@@ -59,8 +61,9 @@ function held(): number {
 
 film();
 const server = await startServer();
-const browser = await openBrowser();
-const bench = await BenchPage.open(browser, server.url, {
+const profile = mkdtempSync(join(tmpdir(), 'ribbon-memory-'));
+const browser = await openProfile(profile);
+const bench = await BenchPage.openIn(browser, server.url, {
   seed: await seeded(async (store, project) => {
     await laySeconds(store, project);
     const id = await addMoment(store, project, 'ghost-trail', 1, 11);
@@ -102,7 +105,7 @@ const above = Math.max(measured, cut);
 console.info(
   `At most ${cut.toFixed(0)} MB more while somebody is cut out of ten seconds of them, in ${cutSeconds.toFixed(0)} s (${most} MB are allowed).`,
 );
-await bench.close();
 await browser.close();
+rmSync(profile, { recursive: true });
 await server.stop();
 if (above > most) process.exitCode = 1;

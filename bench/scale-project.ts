@@ -1,37 +1,18 @@
 import type { Moment, Take } from '@/core/model/records';
-import { inPlace, packPlacements } from '@/core/geometry/placement';
-import { partKey } from '@/core/footage/take-parts';
-import { cameraPath } from '@/core/footage/camera-path';
-import { pictureTimes } from '@/core/footage/picture-times';
 import type { Log } from '@/core/model/shoot-records';
-import { seeded as randomOf } from '@/core/random';
 import { momentKinds } from '@/core/recipes/films';
 import { readArranged } from '@/store/arrange';
 import { change, type Edit } from '@/store/change';
 import { newMoment } from '@/store/commands/moments';
 import { newSetup } from '@/store/commands/plan';
 import { newRecord } from '@/store/commands/projects';
-import type { MeasureValue, Store } from '@/store/db';
+import type { Store } from '@/store/db';
 import { planOf } from '@/store/plan';
-import { compareKey, readSnapshot } from '@/store/snapshot';
-import { layLongSong, mediumOf } from './long-song';
+import { readSnapshot } from '@/store/snapshot';
+import { keepMeasured, nobody } from './kept-take';
+import { layLongSong } from './long-song';
 
 const songSeconds = 360;
-const rate = 24000 / 1001;
-const pictures = Math.round(60 * rate);
-const starts = Float64Array.from({ length: pictures }, (_, at) => at / rate);
-const poster = new Blob([new Uint8Array(9000)], { type: 'image/jpeg' });
-
-/** A minute of a locked camera, a few noisy pictures of it moved. */
-const placements = (seed: number) => {
-  const next = randomOf(seed);
-  return Array.from({ length: pictures }, (_, index) => ({
-    ...inPlace,
-    dx: 0.05 * next() + (index > 900 && index < 960 ? 2 : 0),
-    dy: 0.05 * next(),
-    agreement: 0.9,
-  }));
-};
 
 /**
  * Fills a project as the bench itself would have kept it: setups, moments of every kind in turn, takes that were
@@ -61,7 +42,6 @@ export async function fillScale(store: Store, project: string, share = 1): Promi
   const boards = planOf(snapshot).boards.filter(({ rows }) => rows.length > 0);
   const made: Edit[] = [];
   const plates = new Map<string, string>();
-  const size = { width: 1920, height: 1080 };
   for (let index = 0; index < count(300); index++) {
     const board = boards[index % boards.length];
     const { shot, id } = board.rows[Math.floor(index / boards.length) % board.rows.length];
@@ -94,51 +74,7 @@ export async function fillScale(store: Store, project: string, share = 1): Promi
     };
     made.push({ create: take }, { create: log });
     if (plate && !plates.has(board.setup)) plates.set(board.setup, media);
-    await store.writeRows('media', [mediumOf(project, media, false)]);
-    const keep = async (
-      key: string,
-      subject: string,
-      value: MeasureValue,
-      values?: Float32Array | Float64Array,
-    ) => {
-      await store.writeRows('measures', [{ key, project, subject, value }]);
-      if (values) await store.curves.put({ key, project, values });
-    };
-    await keep(
-      partKey('pictures', { media }),
-      media,
-      {
-        method: 'pictures',
-        complete: true,
-        poster,
-        pictures: {
-          size,
-          analysis: { width: 640, height: 360 },
-          times: pictureTimes(starts),
-          colours: { matrix: 'bt709', fullRange: false, assumed: false },
-        },
-      },
-      starts,
-    );
-    const track = packPlacements(placements(index));
-    await keep(partKey('camera', { media }), media, { method: 'camera', small: null }, track);
-    await keep(partKey('motion', { media }), media, { method: 'motion', small: { share: 0.1, across: 0.4 } });
-    const light = { dark: 0, blown: 0, flicker: 0 };
-    await keep(partKey('light', { media }), media, { method: 'light', small: light });
-    await keep(partKey('white', { media }), media, { method: 'white', small: { time: null } });
-    const held = plates.get(board.setup);
-    if (held && held !== media)
-      await keep(compareKey({ media }, { media: held }), take.id, {
-        method: 'comparison',
-        comparison: {
-          path: cameraPath(placements(index + 1000), starts, size),
-          colour: null,
-          left: 0,
-          agreement: 0.9,
-          covered: new Uint8Array(1296),
-          standing: { times: [0], packed: [new Uint8Array(162)] },
-        },
-      });
+    await keepMeasured(store, take, index, plates.get(board.setup) ?? media, nobody);
   }
   await change(store, project, 'Filmed', made);
 }

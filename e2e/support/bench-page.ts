@@ -49,17 +49,23 @@ export class BenchPage {
     });
   }
 
-  static async open(
-    browser: Browser,
-    url: string,
-    { size = desktop, touch = size.width < 600, seed, keep = [], quota, offline = false, at = '' }: Opening,
-  ): Promise<BenchPage> {
+  static async open(browser: Browser, url: string, opening: Opening): Promise<BenchPage> {
+    const { size = desktop, touch = size.width < 600, offline = false } = opening;
     const context = await browser.newContext({
       viewport: size,
       acceptDownloads: true,
       serviceWorkers: offline ? 'allow' : 'block',
       hasTouch: touch,
     });
+    return BenchPage.openIn(context, url, opening);
+  }
+
+  /** Opens the bench in a context whose size and fingers are decided already. */
+  static async openIn(
+    context: BrowserContext,
+    url: string,
+    { seed, keep = [], quota, at = '' }: Omit<Opening, 'size' | 'touch' | 'offline'>,
+  ): Promise<BenchPage> {
     context.setDefaultTimeout(240_000);
     const page = await context.newPage();
     const bench = new BenchPage(context, page);

@@ -2,6 +2,7 @@ import { proxy, transfer } from 'comlink';
 import { clientOf, type CancellableClient } from './client';
 import type { MediaApi } from './media.worker';
 import type { PainterApi } from './painter.worker';
+import type { PairsApi } from './pairs.worker';
 import type { PlanApi } from './plan.worker';
 import type { PracticeApi } from './practice.worker';
 import type { RenderApi } from './render.worker';
@@ -16,6 +17,8 @@ export const openRender = (): CancellableClient<RenderApi> =>
   clientOf(new Worker(new URL('./render.worker.ts', import.meta.url), { type: 'module' }));
 export const openPlan = (): CancellableClient<PlanApi> =>
   clientOf(new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' }));
+export const openPairs = (): CancellableClient<PairsApi> =>
+  clientOf(new Worker(new URL('./pairs.worker.ts', import.meta.url), { type: 'module' }));
 export const openPainter = (): CancellableClient<PainterApi> =>
   clientOf(new Worker(new URL('./painter.worker.ts', import.meta.url), { type: 'module' }));
 export const openWatch = (): CancellableClient<WatchApi> =>

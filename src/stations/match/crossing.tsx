@@ -1,5 +1,8 @@
 'use client';
+import { memo } from 'react';
+import type { Take } from '@/core/model/records';
 import type { PairWeights, RankedPair } from '@/core/footage/pairs';
+import type { Pair } from './pair-side';
 import { Poster } from './swatch';
 
 const allBars = [
@@ -17,26 +20,31 @@ export const sayShift = ({ offset }: RankedPair): string =>
   offset === 0 ? '' : `${Math.abs(offset).toFixed(1)} s ${offset > 0 ? 'later' : 'earlier'}`;
 const shifted = (pair: RankedPair): string => (pair.offset === 0 ? '' : `best ${sayShift(pair)}`);
 
-/** One crossing of the board: a bar for each part and the score. Press to see it, twice to use it. */
-export function Crossing({
-  name,
-  posters,
+/** One crossing of the board: a bar for each part and the score. Press to see it, twice to use it. A board has hundreds: each is drawn anew only for what changes in it. */
+export const Crossing = memo(function Crossing({
+  first,
+  second,
+  firstPoster,
+  secondPoster,
   score,
   by,
   chosen,
   onChoose,
   onUse,
 }: {
-  name: string;
+  first: Take;
+  second: Take;
   /** a picture of each take: the left half of the one is shown beside the right half of the other */
-  posters: readonly (Blob | null)[];
+  firstPoster: Blob | null;
+  secondPoster: Blob | null;
   score: RankedPair | null;
   /** the parts of its score that are shown */
   by: readonly (keyof PairWeights)[];
   chosen: boolean;
-  onChoose: () => void;
-  onUse: () => void;
+  onChoose: (pair: Pair) => void;
+  onUse: (pair: Pair) => void;
 }) {
+  const name = `${first.name} with ${second.name}`;
   const bars = allBars.filter(({ key }) => by.includes(key));
   const said = score
     ? [
@@ -53,13 +61,13 @@ export function Crossing({
       aria-pressed={chosen}
       title={said}
       data-pair={name}
-      onClick={onChoose}
-      onDoubleClick={onUse}
+      onClick={() => onChoose({ first, second })}
+      onDoubleClick={() => onUse({ first, second })}
       className={`flex min-h-[64px] flex-col justify-between gap-1.5 bg-raised px-2.5 py-2 text-left ${chosen ? 'outline-[2.5px] outline-ink' : 'outline outline-1 outline-line'}`}
     >
       <span className="sr-only">{name}: </span>
       <span className="relative block aspect-video w-full overflow-hidden bg-stage">
-        {posters.map(
+        {[firstPoster, secondPoster].map(
           (blob, side) =>
             blob && (
               <span
@@ -95,4 +103,4 @@ export function Crossing({
       </span>
     </button>
   );
-}
+});

@@ -1,7 +1,7 @@
 'use client';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { pairMeasures } from '@/core/footage/pair-measures';
-import { rankPairs, usualWeights, type PairWeights, type RankedPair } from '@/core/footage/pairs';
+import { usualWeights, type RankedPair, type TakeMeasures } from '@/core/footage/pairs';
 import type { Moment, Take } from '@/core/model/records';
 import { filmSlot, fillOf, noSlot, plateSlot } from '@/core/model/slots';
 import {
@@ -13,7 +13,8 @@ import {
   usualPairs,
   usualRecipe,
 } from '@/core/recipes/built';
-import type { Pairs, Recipe } from '@/core/recipes/recipe';
+import { rememberedWith } from '@/core/remember';
+import type { Recipe } from '@/core/recipes/recipe';
 import type { Slot } from '@/core/recipes/slots';
 import { beginShifted } from '@/core/recipes/shift-pair';
 import { createMoment, fillSlots } from '@/store/commands/moments';
@@ -37,6 +38,7 @@ import { PairPicture } from './pair-picture';
 import { AllTakes } from './all-takes';
 import { Swatch } from './swatch';
 import { plateHere, verdict } from './verdict';
+import { useRanking } from './use-ranking';
 import { WhatCounts } from './what-counts';
 import { TakenApart } from './taken-apart';
 
@@ -57,29 +59,25 @@ const partsShown = (shown: PartName, go: (where: { part: string }) => void) => (
   onShow: (id: PartName) => go({ part: id }),
 });
 
-/** Pairs of takes by their ids, as far as both were compared with one plate. */
-function rankedBy(
-  snapshot: Snapshot,
-  moment: Moment | null,
-  firsts: readonly Take[],
-  seconds: readonly Take[],
-  weights: PairWeights,
-  by: Pairs['by'],
-): Map<string, RankedPair> {
-  const [ones, others] = [firsts, seconds].map((takes) =>
-    takes.flatMap((take) => {
-      const measure = takeMeasure(snapshot, take);
-      const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
-      return measure && comparison ? [pairMeasures(take, measure, comparison, bodiesIn(snapshot, take))] : [];
-    }),
-  );
-  return new Map(rankPairs(ones, others, weights, by).map((pair) => [`${pair.a} ${pair.b}`, pair]));
-}
+const measured = rememberedWith<Take, TakeMeasures>();
+
+/** What ranking is told of some takes, as far as they were held against their plate. */
+const measuresOf = (snapshot: Snapshot, moment: Moment | null, takes: readonly Take[]): TakeMeasures[] =>
+  takes.flatMap((take) => {
+    const measure = takeMeasure(snapshot, take);
+    const comparison = comparisonOf(snapshot, take, plateHere(snapshot, moment, take));
+    const bodies = bodiesIn(snapshot, take);
+    return measure && comparison
+      ? [measured(take, [measure, comparison, bodies], () => pairMeasures(take, measure, comparison, bodies))]
+      : [];
+  });
 
 /** What a take can be whatever a moment is. */
 const ofNoKind: readonly string[] = [plateSlot, filmSlot, noSlot];
 /** takes of a slot that the board shows at the most */
 const mostShown = 24;
+/** pairs of which ranking takes so long that it is said */
+const manyPairs = 900;
 
 /** The takes of one slot that the board shows: all of a few, or those in the best pairs, the best first; so too where any take may fill it. */
 function bestOf(
@@ -116,7 +114,7 @@ export function MatchStation() {
   if (some && part === 'recorder')
     return <Recordings question={question} parts={partsShown('recorder', go)} />;
   if (builtMoment && recipe && !pairsOf(builtMoment)) return <NoPairs moment={builtMoment} recipe={recipe} />;
-  return <PairBoard key={projectId} />;
+  return <PairBoard key={builtMoment?.id ?? projectId} />;
 }
 
 /** A moment whose takes need not fit each other. */
@@ -183,6 +181,10 @@ function PairBoard() {
   const moment = useData((data) => data.builtMoment);
   const [at, setAt] = useState<number | null>(null);
   const [picked, setPicked] = useState<{ first: string; second: string } | null>(null);
+  const pick = useCallback(
+    ({ first, second }: Pair) => setPicked({ first: first.id, second: second.id }),
+    [],
+  );
   const { takes } = snapshot;
   const setup = moment && setupOfMoment(snapshot, moment);
   const recipe = (moment && recipeOf(moment)) ?? usualRecipe;
@@ -212,14 +214,17 @@ function PairBoard() {
     // What was said for another kind may leave nothing that counts for this one.
     return by.some((part) => said[part] > 0) ? said : usualWeights;
   }, [snapshot.project.pairWeights, by]);
-  const ranked = useMemo(
-    () => rankedBy(snapshot, moment, firsts, seconds, weights, by),
-    [snapshot, moment, firsts, seconds, weights, by],
+  const shownParts = useMemo(() => by.filter((part) => part !== 'eyes' || weights.eyes > 0), [by, weights]);
+  const toRank = useMemo(
+    () => [firsts, seconds].map((takes) => measuresOf(snapshot, moment, takes)),
+    [snapshot, moment, firsts, seconds],
   );
+  const { ranked, ranking } = useRanking(toRank[0], toRank[1], weights, by);
   const [rows, columns] = useMemo(
     () => [bestOf(firsts, down, ranked, 0), bestOf(seconds, across, ranked, 1)],
     [firsts, seconds, down, across, ranked],
   );
+  const posterOf = (take: Take) => takeMeasure(snapshot, take)?.poster ?? null;
   const pairOf = (ids: { first: string | null; second: string | null } | null): Pair | null => {
     const first = firsts.find(({ id }) => id === ids?.first);
     const second = seconds.find(({ id }) => id === ids?.second);
@@ -230,30 +235,34 @@ function PairBoard() {
   const chosen =
     pairOf(picked) ??
     pairOf(used) ??
-    pairOf(best ? { first: best.a, second: best.b } : { first: firsts[0]?.id, second: seconds[0]?.id });
+    (best || !ranking
+      ? pairOf(best ? { first: best.a, second: best.b } : { first: firsts[0]?.id, second: seconds[0]?.id })
+      : null);
 
-  const chosenBy = ({ first, second }: Pair) => ({ [down.key]: first.id, [across.key]: second.id });
+  const { project, song } = snapshot;
   /** @param shift seconds by which the first take is to be further than the second; where nothing is said as they are, or in step where their cameras repeat a move */
-  const takePair = (pair: Pair, shift?: number) =>
-    attempt(async () => {
-      const found = ranked.get(`${pair.first.id} ${pair.second.id}`);
-      const further = shift ?? (found?.inStep ? found.offset : undefined);
-      if (moment) {
-        const grid = snapshot.song?.grid;
-        const begin =
-          further === undefined || !grid
-            ? {}
-            : beginShifted(moment, recipe, grid, [down.key, across.key], further);
-        await fillSlots(store, snapshot.project.id, moment.id, 'Use this pair', chosenBy(pair), begin);
-        go({ station: 'build' });
-      } else {
-        const perBar = snapshot.song?.grid?.beatsPerBar ?? 4;
-        go({
-          station: 'build',
-          moment: await createMoment(store, snapshot.project.id, 8 * perBar, 11 * perBar, chosenBy(pair)),
-        });
-      }
-    });
+  const takePair = useCallback(
+    ({ first, second }: Pair, shift?: number) =>
+      attempt(async () => {
+        const chosen = { [down.key]: first.id, [across.key]: second.id };
+        const found = ranked.get(`${first.id} ${second.id}`);
+        const further = shift ?? (found?.inStep ? found.offset : undefined);
+        const grid = song?.grid;
+        if (moment) {
+          const begin =
+            further === undefined || !grid
+              ? {}
+              : beginShifted(moment, recipe, grid, [down.key, across.key], further);
+          await fillSlots(store, project.id, moment.id, 'Use this pair', chosen, begin);
+          go({ station: 'build' });
+        } else {
+          const perBar = grid?.beatsPerBar ?? 4;
+          const made = await createMoment(store, project.id, 8 * perBar, 11 * perBar, chosen);
+          go({ station: 'build', moment: made });
+        }
+      }),
+    [attempt, store, go, project.id, song, moment, recipe, ranked, down, across],
+  );
   const score = chosen && ranked.get(`${chosen.first.id} ${chosen.second.id}`);
   useOffer([
     {
@@ -295,6 +304,7 @@ function PairBoard() {
           <MomentChoice moment={moment} />
           {firsts.length} for “{down.title}” × {seconds.length} for “{across.title}”
           {elsewhere > 0 && ` · ${elsewhere} of other setups, with their own moments`}
+          {ranking && firsts.length * seconds.length > manyPairs && ' · being ranked'}
         </>
       }
       tools={
@@ -366,13 +376,15 @@ function PairBoard() {
                     ) : (
                       <Crossing
                         key={second.id}
-                        name={`${first.name} with ${second.name}`}
-                        posters={[first, second].map((take) => takeMeasure(snapshot, take)?.poster ?? null)}
+                        first={first}
+                        second={second}
+                        firstPoster={posterOf(first)}
+                        secondPoster={posterOf(second)}
                         score={ranked.get(`${first.id} ${second.id}`) ?? null}
-                        by={by.filter((part) => part !== 'eyes' || weights.eyes > 0)}
+                        by={shownParts}
                         chosen={chosen?.first === first && chosen.second === second}
-                        onChoose={() => setPicked({ first: first.id, second: second.id })}
-                        onUse={() => takePair({ first, second })}
+                        onChoose={pick}
+                        onUse={takePair}
                       />
                     ),
                   )}

@@ -44,7 +44,8 @@ export function forcedBy({ width, height }: Size, strokes: readonly Stroke[]): I
 
 /** Pixels from each pixel to the nearest that is marked, along rows, columns and diagonals; Infinity where none is. */
 export function distanceTo({ width, height }: Size, marked: (pixel: number) => boolean): Float32Array {
-  const out = Float32Array.from({ length: width * height }, (_, pixel) => (marked(pixel) ? 0 : Infinity));
+  const out = new Float32Array(width * height).fill(Infinity);
+  for (let pixel = 0; pixel < out.length; pixel++) if (marked(pixel)) out[pixel] = 0;
   const near = (p: number, x: number, side: number) => {
     const row = p + side * width;
     let least = Math.min(out[p], out[row] + 1);
