@@ -1,3 +1,4 @@
+import { allowed } from '@/core/finding/allowed';
 import type { Finding, Place } from '@/core/finding/finding';
 import type { TakeCode } from '@/core/footage/take-words';
 import type { ShootCode } from '@/core/shoot/shoot-words';
@@ -164,12 +165,21 @@ function examineTakes(snapshot: Snapshot, chosen: ReadonlyMap<string, string>): 
       ? { fix: { command: 'buildPlate' as const, args: { setup: where.setup ?? null } } }
       : {}),
   }));
-  const findings = [...problems(snapshot, (media) => !media.type.startsWith('audio')), ...bare];
+  const alone = platesAlone(snapshot);
+  const doubted = [...alone].map(([take, count]): Finding<TakeCode> => ({
+    code: 'take.plate-alone',
+    severity: 'stop',
+    where: { take },
+    facts: { takes: count },
+    fix: { command: 'leaveOut', args: { take } },
+  }));
+  const findings = [...problems(snapshot, (media) => !media.type.startsWith('audio')), ...bare, ...doubted];
   for (const take of takes) {
     const measure = takeMeasure(snapshot, take);
     const media = snapshot.media.get(take.media);
     if (!measure || !media) continue;
-    const plate = plateFor(snapshot, take);
+    const held = plateFor(snapshot, take);
+    const plate = held && alone.has(held.id) ? null : held;
     const slot = take.slot ?? chosen.get(take.id) ?? null;
     const over = slot === null || isOverPlate(slot);
     const comparison = over ? comparisonOf(snapshot, take, plate) : null;
@@ -183,6 +193,28 @@ function examineTakes(snapshot: Snapshot, chosen: ReadonlyMap<string, string>): 
     );
   }
   return findings;
+}
+
+/** takes that have to show another place before their plate is doubted instead of them */
+const enoughTakes = 2;
+
+/** How many takes were held against each plate that fits none of them; what shows nothing fits none anyway. */
+function platesAlone(snapshot: Snapshot): ReadonlyMap<string, number> {
+  const held = new Map<string, { takes: number; fit: boolean }>();
+  for (const take of snapshot.takes) {
+    const plate = plateFor(snapshot, take);
+    const comparison = comparisonOf(snapshot, take, plate);
+    const light = takeMeasure(snapshot, take)?.light;
+    if (!plate || !comparison || !light || light.dark > allowed.dark || light.blown > allowed.graveBlown)
+      continue;
+    const { takes, fit } = held.get(plate.id) ?? { takes: 0, fit: false };
+    held.set(plate.id, { takes: takes + 1, fit: fit || comparison.agreement >= allowed.agreement });
+  }
+  return new Map(
+    [...held].flatMap(([plate, { takes, fit }]) =>
+      !fit && takes >= enoughTakes ? [[plate, takes] as const] : [],
+    ),
+  );
 }
 
 const known = rememberedWith<Take, Finding[]>();

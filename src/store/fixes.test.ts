@@ -388,6 +388,15 @@ const cases: Record<string, Case> = {
     command: 'askedStory',
     left: [],
   },
+  'a clean plate that none of its takes fits': {
+    raise: async () => {
+      await cloned({ agreement: 0.1 });
+      await film.compared('two', { agreement: 0.1 });
+    },
+    code: 'take.plate-alone',
+    command: 'leaveOut',
+    left: [/^fix: There is no clean plate/, /^fix: No clean plate is chosen/],
+  },
   'takes without a clean plate': {
     raise: async () => {
       await film.addTake('one', 'left', 1);

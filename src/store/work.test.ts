@@ -211,6 +211,26 @@ describe('findings of what is stored', () => {
     expect(await codes('match')).toContain('take.still');
   });
 
+  it('about a plate that none of several takes fits, instead of about each of them, until one does', async () => {
+    await film.addTake('plate', 'plate', 0);
+    await film.measured('plate');
+    for (const [order, id] of ['one', 'two', 'black'].entries()) {
+      await film.addTake(id, null, order + 1);
+      const measure = taken();
+      await film.measured(
+        id,
+        id === 'black' ? { ...measure, light: { dark: 1, blown: 0, flicker: 0 } } : measure,
+      );
+    }
+    // What shows nothing says nothing about its plate.
+    for (const id of ['one', 'black']) await film.compared(id, { agreement: 0.1 });
+    expect(await codes('match')).toEqual(['take.unsorted', 'take.unsorted']);
+    await film.compared('two', { agreement: 0.1 });
+    expect(await codes('match')).toEqual(['take.plate-alone', 'take.unsorted']);
+    await film.compared('two', { agreement: 0.9, covered: new Uint8Array(48 * 27).fill(1) });
+    expect(await codes('match')).toEqual(['take.unsorted', 'take.unsorted', 'take.unsorted']);
+  });
+
   it('about takes: no plate, broken off, turned, uneven, moved; and nothing about a good one', async () => {
     await film.addTake('one', 'left', 1);
     await film.measured('one');

@@ -5,7 +5,11 @@ import { byGravity, type Finding, type Severity } from '@/core/finding/finding';
 import { sayFinding } from '@/core/finding/say';
 import { applyFix } from '@/store/commands/fix';
 import { useData, useServices } from './bench-context';
-import { Remark } from './remark';
+import { GravityMark, Remark } from './remark';
+
+/** What is said alike of several takes but for its numbers. */
+const kindOf = ({ code, severity, facts = {} }: Finding): string =>
+  [code, severity, ...Object.values(facts).filter((fact) => typeof fact === 'string')].join(' ');
 
 /** What was found: what needs doing first, gravest first, each with what to do; what is fine in one line. */
 export function Findings({ findings }: { findings: readonly Finding[] }) {
@@ -18,6 +22,7 @@ export function Findings({ findings }: { findings: readonly Finding[] }) {
     severity: finding.severity,
     project: projectId,
     mending: JSON.stringify(finding.fix),
+    kind: kindOf(finding),
   }));
   const fine = notes.filter(({ severity }) => severity === 'fine');
   const folded = fine.length > 1 || fine.length < notes.length ? fine : [];
@@ -41,14 +46,41 @@ export function Findings({ findings }: { findings: readonly Finding[] }) {
   );
 }
 
-type Note = Parameters<typeof FindingNote>[0] & { key: string };
+type Note = Parameters<typeof FindingNote>[0] & { key: string; kind: string };
 
-const NoteList = ({ notes }: { notes: readonly Note[] }) => (
-  <ul className="flex flex-col gap-2">
-    {notes.map(({ key, ...note }) => (
-      <FindingNote key={key} {...note} />
-    ))}
-  </ul>
+/** what is found alike of more takes than this is said of the first two, and of the others on asking */
+const mostAlike = 3;
+
+function NoteList({ notes }: { notes: readonly Note[] }) {
+  return (
+    <ul className="flex flex-col gap-2">
+      {notes.map(({ key, kind, ...note }) => {
+        const group = notes.filter((one) => one.kind === kind);
+        const place = group.length > mostAlike ? group.findIndex((one) => one.key === key) : 0;
+        if (place > 2) return null;
+        if (place < 2) return <FindingNote key={key} {...note} />;
+        return <AlikeNotes key={kind} notes={group.slice(2)} />;
+      })}
+    </ul>
+  );
+}
+
+/** Notes that say the same of other takes, folded. */
+const AlikeNotes = ({ notes }: { notes: readonly Note[] }) => (
+  <li className="text-[12.5px]" data-alike={notes.length}>
+    <details>
+      <summary className="flex cursor-pointer list-none items-center gap-1.5 py-0.5 text-ink2 pointer-coarse:min-h-11 [&::-webkit-details-marker]:hidden">
+        <GravityMark severity={notes[0].severity} />
+        <b>{notes.length} more like it</b>
+        <ChevronDown size={13} aria-hidden />
+      </summary>
+      <ul className="flex flex-col gap-2 pt-1.5">
+        {notes.map(({ key, ...note }) => (
+          <FindingNote key={key} {...note} />
+        ))}
+      </ul>
+    </details>
+  </li>
 );
 
 /** One finding in words. Notes are many and found again with every change: most say what they said. */

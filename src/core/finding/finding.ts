@@ -43,6 +43,7 @@ export type FixCommand =
   | 'repeatMove'
   | 'standStill'
   | 'buildPlate'
+  | 'leaveOut'
   | 'startEarlier'
   | 'frameMoment'
   | 'fitMoment'

@@ -62,6 +62,7 @@ export const fixNames: Record<FixCommand, string> = {
   repeatMove: 'Hold takes against it picture by picture',
   standStill: 'Hold them against one picture of it',
   buildPlate: 'Put one together from the takes',
+  leaveOut: 'Leave it out',
   startEarlier: 'Start it earlier',
   frameMoment: 'Push the frame to them',
   fitMoment: 'Make it as short as there is room',

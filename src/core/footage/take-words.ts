@@ -43,6 +43,8 @@ const drift = ({ facts, number }: Telling): string =>
 const doubts: Record<string, (take: string) => string> = {
   dark: (take) => `${take} is black: nothing can be seen in it. Film it again, or take it out.`,
   blown: (take) => `${take} is burnt out: most of it is plain white. Film it again, or take it out.`,
+  'one-picture': (take) =>
+    `${take} is a single picture: whether anybody stands in it cannot be told. Say under it what it is, or film it again.`,
   'other-size': (take) =>
     `${take} has another size or shape than the clean plate. If it is for this moment, film or convert it like the plate; else say under its picture that it is not used.`,
   'other-place': (take) =>
@@ -124,6 +126,8 @@ export const takeWords = {
     `The light of ${take} flickers by ${measured} (allowed ${allowed}), all of it at once or in bands, as lamps on the mains do. Beside a steady picture it shows: film with a shutter of 1/50 or 1/100 s at 50 Hz mains, 1/60 or 1/120 s at 60 Hz.`,
   'take.sketch': ({ take }) =>
     `${take} is a still that stands in for what is to be filmed. Build and time the moment with it, and choose the take once it is there.`,
+  'take.plate-alone': ({ take, facts }) =>
+    `None of ${facts.takes} takes shows the place of the clean plate, ${take}. If it is not the empty set, leave it out; else the camera of all of them stood elsewhere.`,
   'setup.no-plate': ({ setup, where }) =>
     `${where.setup ? `${setup} has` : 'There is'} no clean plate. Takes cannot be compared: bring one in, say which clip it is, or have one put together.`,
 } satisfies Words;

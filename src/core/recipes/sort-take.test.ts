@@ -42,6 +42,10 @@ describe('what a take was filmed for', () => {
   it('is a plate where nothing moves and there is none yet, and open where somebody does', () => {
     expect(sortTake(still, null, null)).toEqual({ slot: 'plate' });
     expect(sortTake(measured, null, null)).toEqual({ doubt: 'no-plate' });
+    const { measure: single } = chosenTake('single', { width: 1280, height: 720 }, rate, 1);
+    const one = { ...still, times: (single as TakeMeasure).times };
+    expect(sortTake(one, null, null)).toEqual({ doubt: 'one-picture' });
+    expect(sortTake(one, plate, held([]))).toEqual({ slot: 'plate' });
   });
 
   // A real street once had three takes of the right, a black clip was a second plate, another place the left.

@@ -5,7 +5,7 @@ import { plateSlot } from '../model/slots';
 import { usualRecipe } from './built';
 
 /** Why it cannot be told what a take was filmed for. */
-export type Doubt = 'dark' | 'blown' | 'no-plate' | 'other-size' | 'other-place' | 'everywhere';
+export type Doubt = 'dark' | 'blown' | 'one-picture' | 'no-plate' | 'other-size' | 'other-place' | 'everywhere';
 
 /** share of the frame that may change in a take in which nobody is. By trial */
 const empty = 0.004;
@@ -45,11 +45,15 @@ export function sortTake(
   plate: TakeMeasure | null,
   comparison: Comparison | null,
 ): { slot: string } | { doubt: Doubt } | null {
-  const { light, motion, size } = measure;
+  const { light, motion, size, times } = measure;
   if (!light || !motion) return null;
   if (light.dark > allowed.dark) return { doubt: 'dark' };
   if (light.blown > allowed.graveBlown) return { doubt: 'blown' };
-  if (!plate) return motion.share < empty ? { slot: plateSlot } : { doubt: 'no-plate' };
+  if (!plate) {
+    // Of a single picture nobody can say whether anything in it would have moved.
+    if (times.count < 2) return { doubt: 'one-picture' };
+    return motion.share < empty ? { slot: plateSlot } : { doubt: 'no-plate' };
+  }
   if (plate.size.width !== size.width || plate.size.height !== size.height) return { doubt: 'other-size' };
   if (!comparison) return null;
   if (comparison.agreement < allowed.agreement) return { doubt: 'other-place' };

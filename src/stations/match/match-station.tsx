@@ -75,7 +75,7 @@ const measuresOf = (snapshot: Snapshot, moment: Moment | null, takes: readonly T
 /** What a take can be whatever a moment is. */
 const ofNoKind: readonly string[] = [plateSlot, filmSlot, noSlot];
 /** takes of a slot that the board shows at the most */
-const mostShown = 24;
+const mostShown = 16;
 /** pairs of which ranking takes so long that it is said */
 const manyPairs = 900;
 
@@ -224,6 +224,7 @@ function PairBoard() {
     () => [bestOf(firsts, down, ranked, 0), bestOf(seconds, across, ranked, 1)],
     [firsts, seconds, down, across, ranked],
   );
+  const isBoard = firsts.length > 0 && seconds.length > 0;
   const posterOf = (take: Take) => takeMeasure(snapshot, take)?.poster ?? null;
   const pairOf = (ids: { first: string | null; second: string | null } | null): Pair | null => {
     const first = firsts.find(({ id }) => id === ids?.first);
@@ -346,14 +347,14 @@ function PairBoard() {
       }
     >
       <div className="flex flex-wrap items-start gap-x-8 gap-y-3 px-5 py-3 phone:px-3">
-        {others.length > 0 && (
-          <div className="flex gap-3 desk:order-last desk:flex-col">
+        {isBoard && others.length > 0 && (
+          <div className="flex gap-3 overflow-x-auto desk:order-last desk:flex-col">
             {others.map((take) => (
               <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} width={104} />
             ))}
           </div>
         )}
-        {firsts.length > 0 && seconds.length > 0 ? (
+        {isBoard ? (
           <div className="min-w-0">
             <div
               className="relative -m-1 grid gap-2.5 overflow-x-auto p-1"
@@ -399,14 +400,14 @@ function PairBoard() {
             {firsts.length * seconds.length > 1 && <WhatCounts weights={weights} by={by} />}
           </div>
         ) : (
-          <div className="flex flex-wrap gap-3">
-            {[...firsts, ...seconds].map((take) => (
-              <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} width={180} />
-            ))}
-            <p className="w-full text-ink2">
+          <div className="grid w-full grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3">
+            <p className="col-span-full text-ink2">
               A pair needs a take for the {down.title} and one for the {across.title}. Say under each picture
               what it is, or bring in more.
             </p>
+            {[...firsts, ...seconds, ...others].map((take) => (
+              <Swatch key={take.id} take={take} verdict={verdict(snapshot, moment, take)} />
+            ))}
           </div>
         )}
       </div>

@@ -1,5 +1,6 @@
 import type { Finding } from '@/core/finding/finding';
 import type { Push } from '@/core/geometry/size';
+import { noSlot } from '@/core/model/slots';
 import type { YuvMatrix } from '@/core/picture/planes';
 import type { Store } from '../db';
 import { setMoment, startEarlier } from './moments';
@@ -39,6 +40,9 @@ export async function applyFix(store: Store, id: string, fix: NonNullable<Findin
       return;
     case 'buildPlate':
       await makePlate(store, id, (fix.args as { setup: string | null }).setup);
+      return;
+    case 'leaveOut':
+      await setTake(store, id, take(), 'Leave it out', { slot: noSlot });
       return;
     case 'startEarlier':
       await startEarlier(store, id, fix.args as Parameters<typeof startEarlier>[2]);
