@@ -3,6 +3,7 @@ import { describe, expect } from 'vitest';
 import { setTempo } from '@/store/commands/song';
 import { ruled } from './support/film-set';
 import { demo, ffmpeg } from './support/ffmpeg';
+import { houses } from './support/photographs';
 import { seeded } from './support/seeds';
 import { test } from './support/test';
 
@@ -107,6 +108,41 @@ describe('files that cannot be used as they are', () => {
         0,
       );
     expect(await bench.page.locator('[data-take]').count()).toBe(6);
+  });
+
+  test('doubts a plate that none of its takes fits, leaves it out, and puts one together from them', async ({
+    open,
+    file,
+  }) => {
+    const plain = ['-color_primaries', 'unknown', '-color_trc', 'unknown', '-colorspace', 'unknown'];
+    const small = ['-t', '2.5', '-an', '-vf', 'scale=640:360,setsar=1,format=yuv420p', ...plain];
+    ffmpeg('-loop', '1', '-framerate', '24', '-i', houses(), ...small, file('houses.mp4'));
+    for (const [name, film] of [
+      ['first', 'left-1'],
+      ['second', 'left-2'],
+      ['third', 'right-1'],
+    ])
+      ffmpeg('-i', demo(`bench-${film}.mp4`), ...small, file(`${name}.mp4`));
+    const bench = await open({ seed: await seeded(), at: 'station=match' });
+    await bench.bringIn(...['houses', 'first', 'second', 'third'].map((name) => file(`${name}.mp4`)));
+    const alone = bench.finding('take.plate-alone');
+    await alone.waitFor();
+    expect(await alone.innerText()).toMatch(/None of \d takes shows the place of the clean plate, Houses\./);
+    await bench.settled();
+    // What is said alike of all four is said of two, and of the others on asking.
+    const untagged = bench.finding('take.colours-assumed');
+    const seen = () => untagged.filter({ visible: true }).count();
+    expect([await untagged.count(), await seen()]).toEqual([4, 2]);
+    await bench.page.getByText('2 more like it').click();
+    await expect.poll(seen).toBe(4);
+    await alone.getByRole('button', { name: 'Leave it out' }).click();
+    await bench.press('Put one together from the takes');
+    const slots = async () =>
+      (await bench.records()).flatMap((one) => (one.kind === 'take' ? [`${one.name}: ${one.slot}`] : []));
+    await expect
+      .poll(slots)
+      .toEqual(expect.arrayContaining(['First: left', 'Second: left', 'Third: right', 'Houses: none']));
+    expect(await alone.count()).toBe(0);
   });
 
   test('tells lamps on the mains by the bands that roll through a take, and nothing of one beside it', async ({

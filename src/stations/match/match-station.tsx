@@ -292,6 +292,8 @@ function PairBoard() {
     );
   }
 
+  // What is wrong with the plate is wrong with both.
+  const against = chosen && plateHere(snapshot, moment, chosen.first);
   const about = (take: Take) => findings.match.filter((finding) => finding.where.take === take.id);
   const loose = findings.match.filter(
     ({ where }) => !where.take && (!where.setup || setup === null || where.setup === setup),
@@ -322,6 +324,7 @@ function PairBoard() {
                   ...meetingOf(snapshot, chosen.first, chosen.second),
                   ...about(chosen.first),
                   ...about(chosen.second),
+                  ...(against ? about(against) : []),
                 ]}
               />
               <PairCurves moment={moment} pair={chosen} slots={[down, across]} onPick={setAt} />
@@ -339,7 +342,9 @@ function PairBoard() {
             <Findings
               findings={[
                 ...loose,
-                ...told.filter((take) => take !== chosen?.first && take !== chosen?.second).flatMap(about),
+                ...told
+                  .filter((take) => take !== chosen?.first && take !== chosen?.second && take !== against)
+                  .flatMap(about),
               ]}
             />
           </Part>
