@@ -165,14 +165,8 @@ function examineTakes(snapshot: Snapshot, chosen: ReadonlyMap<string, string>): 
       ? { fix: { command: 'buildPlate' as const, args: { setup: where.setup ?? null } } }
       : {}),
   }));
-  const alone = platesAlone(snapshot);
-  const doubted = [...alone].map(([take, count]): Finding<TakeCode> => ({
-    code: 'take.plate-alone',
-    severity: 'stop',
-    where: { take },
-    facts: { takes: count },
-    fix: { command: 'leaveOut', args: { take } },
-  }));
+  const doubted = platesAlone(snapshot, chosen);
+  const alone = new Set(doubted.map(({ where }) => where.take));
   const findings = [...problems(snapshot, (media) => !media.type.startsWith('audio')), ...bare, ...doubted];
   for (const take of takes) {
     const measure = takeMeasure(snapshot, take);
@@ -198,23 +192,32 @@ function examineTakes(snapshot: Snapshot, chosen: ReadonlyMap<string, string>): 
 /** takes that have to show another place before their plate is doubted instead of them */
 const enoughTakes = 2;
 
-/** How many takes were held against each plate that fits none of them; what shows nothing fits none anyway. */
-function platesAlone(snapshot: Snapshot): ReadonlyMap<string, number> {
-  const held = new Map<string, { takes: number; fit: boolean }>();
+/** The plates that fit none of the takes that were held against them; what shows nothing fits none anyway. */
+function platesAlone(snapshot: Snapshot, chosen: ReadonlyMap<string, string>): Finding<TakeCode>[] {
+  const held = new Map<string, { slots: (string | null)[]; fit: boolean }>();
   for (const take of snapshot.takes) {
-    const plate = plateFor(snapshot, take);
+    const slot = take.slot ?? chosen.get(take.id) ?? null;
+    const plate = slot === null || isOverPlate(slot) ? plateFor(snapshot, take) : null;
     const comparison = comparisonOf(snapshot, take, plate);
     const light = takeMeasure(snapshot, take)?.light;
     if (!plate || !comparison || !light || light.dark > allowed.dark || light.blown > allowed.graveBlown)
       continue;
-    const { takes, fit } = held.get(plate.id) ?? { takes: 0, fit: false };
-    held.set(plate.id, { takes: takes + 1, fit: fit || comparison.agreement >= allowed.agreement });
+    const { slots, fit } = held.get(plate.id) ?? { slots: [], fit: false };
+    held.set(plate.id, {
+      slots: [...slots, slot],
+      fit: fit || comparison.agreement >= allowed.agreement,
+    });
   }
-  return new Map(
-    [...held].flatMap(([plate, { takes, fit }]) =>
-      !fit && takes >= enoughTakes ? [[plate, takes] as const] : [],
-    ),
-  );
+  return [...held]
+    .filter(([, { slots, fit }]) => !fit && slots.length >= enoughTakes)
+    .map(([take, { slots }]) => ({
+      code: 'take.plate-alone',
+      // Of takes that nobody has a use for yet it may be any.
+      severity: slots.some((slot) => slot !== null) ? 'stop' : 'fix',
+      where: { take },
+      facts: { takes: slots.length },
+      fix: { command: 'leaveOut', args: { take } },
+    }));
 }
 
 const known = rememberedWith<Take, Finding[]>();

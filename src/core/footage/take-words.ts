@@ -141,6 +141,7 @@ export const beginsAfter = ({ where, facts }: Finding, seconds: number): boolean
 /** What is said of a take held against its plate; of no use where a kind lays nothing over one. */
 export const againstPlate: readonly string[] = [
   'take.size',
+  'take.plate-alone',
   'take.other-view',
   'take.moved',
   'take.steadied',
