@@ -5,7 +5,8 @@ import { plateSlot } from '../model/slots';
 import { usualRecipe } from './built';
 
 /** Why it cannot be told what a take was filmed for. */
-export type Doubt = 'dark' | 'blown' | 'one-picture' | 'no-plate' | 'other-size' | 'other-place' | 'everywhere';
+export type Doubt =
+  'dark' | 'blown' | 'one-picture' | 'no-plate' | 'other-size' | 'other-place' | 'everywhere';
 
 /** share of the frame that may change in a take in which nobody is. By trial */
 const empty = 0.004;
