@@ -25,17 +25,19 @@ const placements = (seed: number) => {
   }));
 };
 
-export const nobody: Standing = { times: [0], packed: [packCells(new Uint8Array(1296))] };
+const cells = coveredCells.width * coveredCells.height;
+
+export const nobody: Standing = { times: [0], packed: [packCells(new Uint8Array(cells))] };
 
 /** Somebody who walks through the picture from one share of its width to another, looked at twice a second. */
 export const walker = (from: number, to: number, looks = 40): Standing => ({
   times: Array.from({ length: looks }, (_, look) => look / 2),
   packed: Array.from({ length: looks }, (_, look) => {
     const { width, height } = coveredCells;
-    const cells = new Uint8Array(width * height);
+    const there = new Uint8Array(cells);
     const left = Math.round((width - 8) * (from + ((to - from) * look) / (looks - 1)));
-    for (let y = 8; y < height; y++) cells.fill(1, y * width + left, y * width + left + 8);
-    return packCells(cells);
+    for (let y = 8; y < height; y++) there.fill(1, y * width + left, y * width + left + 8);
+    return packCells(there);
   }),
 });
 
@@ -92,7 +94,7 @@ export async function keepMeasured(
       colour: null,
       left: 0,
       agreement: 0.9,
-      covered: new Uint8Array(1296),
+      covered: new Uint8Array(cells),
       standing,
     },
   });

@@ -67,7 +67,7 @@ function NoteList({ notes }: { notes: readonly Note[] }) {
 
 /** Notes that say the same of other takes, folded. */
 const AlikeNotes = ({ notes }: { notes: readonly Note[] }) => (
-  <li className="text-[12.5px]" data-alike={notes.length}>
+  <li className="text-[12.5px]">
     <details>
       <summary className="flex cursor-pointer list-none items-center gap-1.5 py-0.5 text-ink2 pointer-coarse:min-h-11 [&::-webkit-details-marker]:hidden">
         <GravityMark severity={notes[0].severity} />
