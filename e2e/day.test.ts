@@ -90,7 +90,12 @@ describe('a day with a phone alone', () => {
     expect(await uncovered(bench, /^Record take/)).toBe(true);
     await record(2);
     await set.told('fine');
+    // Rating a take makes the shot's title longer; the button beside it stays under the thumb.
+    const next = page.getByRole('button', { name: 'Next shot' });
+    const before = await next.boundingBox();
     await tap(/: Good$/);
+    await page.getByRole('combobox', { name: 'Shot' }).getByText('done').waitFor();
+    expect(await next.boundingBox()).toEqual(before);
     await tap('Next shot');
     await tap('Fill the screen');
     await page.getByRole('button', { name: 'Leave full screen' }).waitFor();

@@ -18,6 +18,7 @@ async function clone(bench: BenchPage, { press, write }: Hands, file: string): P
   };
   // Song: one more moment where the needle stands, taken back again.
   const moments = () => page.locator('[data-moment]').count();
+  await page.locator('[data-moment]').first().waitFor();
   const before = await moments();
   await press(button('Moment here'));
   await expect.poll(moments).toBe(before + 1);

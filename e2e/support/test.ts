@@ -34,13 +34,14 @@ export const test = base.extend<Given>({
     },
     { scope: 'worker' },
   ],
-  open: async ({ browser, server }, give) => {
+  open: async ({ browser, server, task }, give) => {
     const benches: BenchPage[] = [];
     await give(async (how = {}) => {
       const bench = await BenchPage.open(browser, server.url, how);
       benches.push(bench);
       return bench;
     });
+    if (task.result?.errors) for (const bench of benches) console.info(await bench.shown());
     for (const bench of benches) await bench.close();
   },
   file: async ({}, give) => {

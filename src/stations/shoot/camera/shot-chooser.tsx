@@ -19,6 +19,10 @@ export function ShotChooser({ board, row, locked }: { board: Board; row: BoardRo
   useOffer([{ id: 'next-shot', text: 'Next shot that is missing', scope: 'set', keys: ['j'], run: on }]);
   return (
     <div className="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1">
+      {/* Before the title, which grows as a take is rated: a thumb on its way must not meet another button. */}
+      <button type="button" className="knob" disabled={!next || locked} onClick={on}>
+        Next shot
+      </button>
       {locked ? (
         <span className="text-[15px] font-semibold">{row?.title}</span>
       ) : (
@@ -32,9 +36,6 @@ export function ShotChooser({ board, row, locked }: { board: Board; row: BoardRo
           onChange={(shot) => go({ shot })}
         />
       )}
-      <button type="button" className="knob" disabled={!next || locked} onClick={on}>
-        Next shot
-      </button>
     </div>
   );
 }
