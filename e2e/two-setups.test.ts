@@ -74,7 +74,7 @@ describe('two setups, each with its own plate and takes', () => {
     });
     const bench = await open({ seed, keep: ['originals'], at: 'station=plan&part=needs' });
     const { page } = bench;
-    expect(await page.locator('[data-plan]').count()).toBe(2);
+    await expect.poll(() => page.locator('[data-plan]').count()).toBe(2);
     await bench.settled();
     await bench.go('Match');
     for (const setup of [0, 1]) {
@@ -85,7 +85,7 @@ describe('two setups, each with its own plate and takes', () => {
       }
       await page.getByText('3 of other setups, with their own moments').waitFor();
       // Takes of the other setup are not offered for this moment.
-      expect(await page.locator('[data-pair]').count()).toBe(1);
+      await expect.poll(() => page.locator('[data-pair]').count()).toBe(1);
       await page.getByRole('button', { name: /^Use this pair in/ }).click();
       await page.getByTestId('sentence').waitFor();
       await bench.settled();

@@ -72,7 +72,7 @@ export async function readSnapshot(store: Store, projectId: string): Promise<Sna
 /** The key of a take held against its plate: against all of it as it stands, or picture by picture where its camera moves. */
 export const compareKey = (take: TakeSource, plate: TakeSource & Pick<Take, 'moves'>) =>
   plate.moves
-    ? `repeat-2(${partKey('pictures', take)},${partKey('pictures', plate)})`
+    ? `repeat-3(${partKey('pictures', take)},${partKey('pictures', plate)})`
     : `comparison-9(${partKey('camera', take)},${partKey('camera', plate)})`;
 
 type KeptMeasure = TakeMeasure & { poster: Blob; complete: boolean };

@@ -14,10 +14,17 @@ export type Similarity = { mr: number; mi: number; tx: number; ty: number };
  */
 export const quiet = { first: { share: 0.3, below: 0.3853 }, last: { share: 0.4, below: 0.5244 } };
 
-/** How a picture lies against a reference, and how its light differs: value = gain × reference + offset. */
-export type Fit = { w: Similarity; gain: number; offset: number };
+/**
+ * How a picture lies against a reference, and how its light differs: value = gain × reference + offset. `spread` is how
+ * far what fits lies from that at most, in codes.
+ */
+export type Fit = { w: Similarity; gain: number; offset: number; spread: number };
 
-/** One level of inverse compositional alignment with gain, offset and Tukey weights; returns the residuals. */
+/**
+ * One level of inverse compositional alignment with gain, offset and Tukey weights; returns the residuals. The spread
+ * only shrinks: where it may grow, a performer draws the light a little, more of him fits, and it ends up as his.
+ * @see Yohai 1987, High breakdown-point and high efficiency robust estimates for regression: the scale is held
+ */
 export function refine(
   anchors: Anchors,
   frame: Level,
@@ -31,8 +38,7 @@ export function refine(
   const used = Math.floor((count + stride - 1) / stride);
   const values = new Float32Array(used);
   const residual = new Float32Array(used);
-  let { w, gain, offset } = start;
-  let spread = 20;
+  let { w, gain, offset, spread } = start;
   const thin = Math.max(1, Math.floor(used / 900));
   for (let round = 0; round < rounds; round++) {
     for (let index = 0, at = 0; at < count; index++, at += stride) {
@@ -45,7 +51,7 @@ export function refine(
     const sizes: number[] = [];
     for (let index = 0; index < used; index += thin)
       if (residual[index] === residual[index]) sizes.push(Math.abs(residual[index]));
-    spread = Math.max(1, robustSpread(sizes, told));
+    spread = Math.max(1, Math.min(spread, robustSpread(sizes, told)));
     const limit = tukeyLimit * spread;
     const sums = new Float64Array(27);
     const row = new Float64Array(6);

@@ -61,7 +61,8 @@ function votedFit(
   around: { tx: number; ty: number },
   reach: number,
 ): Fit {
-  const best = { w: { mr: 1, mi: 0, ...around }, gain: 1, offset: 0 };
+  // Those who voted lie within `close` of their fit; anything wider lets a performer in.
+  const best = { w: { mr: 1, mi: 0, ...around }, gain: 1, offset: 0, spread: close / 2 };
   let most = 0;
   for (let ty = around.ty - reach; ty <= around.ty + reach; ty++)
     for (let tx = around.tx - reach; tx <= around.tx + reach; tx++)
@@ -122,7 +123,7 @@ export function registerLevels({ anchors }: Reference, levels: readonly Level[])
     last = refine(
       anchors[level],
       levels[level],
-      { ...last, w },
+      { ...last, w, spread: Infinity },
       level === 0 ? 8 : 10,
       level === 0 ? mostAnchors : between,
       level === 0 ? quiet.last : quiet.first,

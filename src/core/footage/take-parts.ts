@@ -1,7 +1,7 @@
 import type { YuvMatrix } from '../picture/planes';
 
 /** Each analyser, counted up whenever it would give the same take another answer. */
-const versions = { camera: 4, motion: 2, light: 2, white: 1 };
+const versions = { camera: 5, motion: 2, light: 2, white: 1 };
 export type AnalyserName = keyof typeof versions;
 const names = Object.keys(versions) as AnalyserName[];
 
