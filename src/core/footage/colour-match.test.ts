@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { painted } from '../__tests__/scene';
 import { seeded } from '../random';
 import { matchColour, matchTake } from './colour-match';
+import { ciede2000, labOf } from '../picture/colour';
 import { gradeColour, type Cdl } from '../picture/grade';
 import type { RgbaImage } from '../picture/image';
 
@@ -31,7 +32,46 @@ const linear = (code: number) => (code <= 10.31 ? code / 255 / 12.92 : ((code / 
 const coded = (light: number) =>
   255 * (light <= 0.0031308 ? light * 12.92 : 1.055 * light ** (1 / 2.4) - 0.055);
 
+/** Linear sRGB of daylight of a temperature in kelvin, 4000 to 7000. @see CIE 15, illuminants D; IEC 61966-2-1 */
+function daylight(kelvin: number): [number, number, number] {
+  const x = -4.607e9 / kelvin ** 3 + 2.9678e6 / kelvin ** 2 + 99.11 / kelvin + 0.244063;
+  const y = -3 * x * x + 2.87 * x - 0.275;
+  const [X, Z] = [x / y, (1 - x - y) / y];
+  return [
+    3.2404542 * X - 1.5371385 - 0.4985314 * Z,
+    -0.969266 * X + 1.8760108 + 0.041556 * Z,
+    0.0556434 * X - 0.2040259 + 1.0572252 * Z,
+  ];
+}
+
+const whole = ([r, g, b]: readonly [number, number, number]) =>
+  [Math.round(r), Math.round(g), Math.round(b)] as const;
+
 describe('matching light and colour', () => {
+  // The limit is the project's own: 1.0 is about what is just seen.
+  it.each([
+    [5000, -0.5],
+    [5000, 0.5],
+    [6200, -0.5],
+    [6200, 0.5],
+  ])('takes out a white balance at %i K for 5600 K together with %f stops', (kelvin, stops) => {
+    const [seen, held] = [daylight(kelvin), daylight(5600)];
+    const gains = seen.map((value, c) => ((value / held[c]) * held[1] * 2 ** stops) / seen[1]);
+    const lit = relit(plate, (rgb) => rgb.map((v, c) => Math.min(255, coded(linear(v) * gains[c]))));
+    const match = matchColour(plate, lit);
+    expect(match.before).toBeGreaterThan(3);
+    expect(match.after).toBeLessThan(1);
+    // What is left without the noise.
+    for (const patch of patches.filter((rgb) => rgb.every((v, c) => linear(v) * gains[c] < 0.95))) {
+      const graded = gradeColour(
+        match,
+        patch.map((v, c) => coded(linear(v) * gains[c])),
+      );
+      const [one, two] = [graded, patch].map((rgb) => labOf(...whole(rgb)));
+      expect(ciede2000(one, two)).toBeLessThan(1);
+    }
+  });
+
   it('measures a third of a stop and takes it out', () => {
     // IEC 61966-2-1: the light is changed in linear light, where a stop is a factor of two.
     const darker = relit(plate, (rgb) => rgb.map((v) => coded(linear(v) * 2 ** (-1 / 3))));
