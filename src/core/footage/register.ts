@@ -43,6 +43,8 @@ function coarseShift(anchors: Anchors, frame: Level): { tx: number; ty: number }
   return best;
 }
 
+/** codes that noise makes of a place at the most, where there is little of it */
+const grain = 9;
 /** share of the places that fit from which on nobody can hide a better shift */
 const sure = 0.75;
 /** gains that are tried, a stop either way */
@@ -82,9 +84,8 @@ function votedFit(
   return best;
 }
 
-/** The share of a reference's places at which the picture looks as it does, but for noise. */
-function shareFitting({ residual, spread }: ReturnType<typeof refine>): number {
-  const allowed = Math.max(9, Math.min(3 * spread, 14));
+/** The share of a reference's places at which the picture looks as it does, but for noise, so many codes. */
+function shareFitting({ residual }: ReturnType<typeof refine>, allowed: number): number {
   let fits = 0;
   for (const value of residual) if (Math.abs(value) < allowed) fits++;
   return fits / residual.length;
@@ -92,13 +93,19 @@ function shareFitting({ residual, spread }: ReturnType<typeof refine>): number {
 
 /** How the smallest level lies: where the camera stood if nearly all fits there, else where more does. */
 function begin(anchors: Anchors, frame: Level): ReturnType<typeof refine> {
-  const from = (shift: { tx: number; ty: number }, reach: number) =>
-    refine(anchors, frame, votedFit(frame, anchors.level, shift, reach), 12, coarsest);
-  const stood = from({ tx: 0, ty: 0 }, 0);
-  if (shareFitting(stood) > sure) return stood;
+  const from = (fit: Fit) => refine(anchors, frame, fit, 12, coarsest);
+  const voted = (shift: { tx: number; ty: number }, reach: number) =>
+    votedFit(frame, anchors.level, shift, reach);
+  const stood = from(voted({ tx: 0, ty: 0 }, 0));
+  if (shareFitting(stood, grain) > sure) return stood;
   // Somebody large and dark before a set may hide which shift is the best one; a camera that stands is always tried.
-  const found = [coarseShift(anchors, frame), { tx: 0, ty: 0 }].map((shift) => from(shift, 1));
-  return shareFitting(found[1]) > shareFitting(found[0]) ? found[1] : found[0];
+  const starts = [coarseShift(anchors, frame), { tx: 0, ty: 0 }].map((shift) => voted(shift, 1));
+  const found = starts.map(from);
+  const most = () => found.toSorted((one, other) => shareFitting(other, grain) - shareFitting(one, grain))[0];
+  // What turned, or lies half a place off, may fit too little of what voted to be found from there.
+  if (shareFitting(most(), grain) < 0.5)
+    found.push(...starts.map((fit) => from({ ...fit, spread: Infinity })));
+  return most();
 }
 
 /**
@@ -136,7 +143,7 @@ export function registerLevels({ anchors }: Reference, levels: readonly Level[])
     dy: ty,
     rotation: (Math.atan2(mi, mr) * 180) / Math.PI,
     scale,
-    agreement: shareFitting(last),
+    agreement: shareFitting(last, Math.max(grain, Math.min(3 * last.spread, 14))),
   };
   // A picture without the reference's contrast "fits" by being flat: a covered lens, black, plain noise.
   const flat = last.gain < 0.15;
