@@ -1,26 +1,18 @@
 import type { Placement } from '../geometry/placement';
 import { checkSameSize, type GrayImage } from '../picture/image';
 import { median } from '../statistics';
+import { across, cellOf, down, within } from './cells';
 import type { Anchors, Reference } from './reference';
-import { pyramidOf, type Level } from './pyramid';
+import { pyramidOf } from './pyramid';
 import { registerLevels } from './register';
 
-/** cells across and down in which it is told what moves with the ground */
-const [across, down] = [16, 9];
 /** share of a picture's cells that has to move as one for nothing else to be looked for */
 const alike = 0.85;
 /** codes by which one movement has to fit a cell better than another to have its vote: noise says nothing */
 const tells = 1.5;
 
-/** The cell of a place, which counts from the middle of a picture. */
-function cellOf(x: number, y: number, { width, height }: { width: number; height: number }): number {
-  const column = Math.min(across - 1, Math.max(0, Math.floor((x / width + 0.5) * across)));
-  const row = Math.min(down - 1, Math.max(0, Math.floor((y / height + 0.5) * down)));
-  return row * across + column;
-}
-
 /** The light of a picture at a place from its middle; NaN outside. */
-function lightAt({ width, height, data }: Level, x: number, y: number): number {
+function lightAt({ width, height, data }: GrayImage, x: number, y: number): number {
   const [px, py] = [x + width / 2 - 0.5, y + height / 2 - 0.5];
   const [left, top] = [Math.floor(px), Math.floor(py)];
   if (left < 0 || top < 0 || left >= width - 1 || top >= height - 1) return NaN;
@@ -32,7 +24,11 @@ function lightAt({ width, height, data }: Level, x: number, y: number): number {
 }
 
 /** How far a picture differs from a reference under a movement, in the mean of each cell; NaN where nothing tells. */
-function misfits({ x, y, value }: Anchors, frame: Level, { dx, dy, rotation, scale }: Placement): number[] {
+export function misfits(
+  { x, y, value }: Anchors,
+  frame: GrayImage,
+  { dx, dy, rotation, scale }: Placement,
+): number[] {
   const angle = (rotation * Math.PI) / 180;
   const [cos, sin] = [scale * Math.cos(angle), scale * Math.sin(angle)];
   const off = Float32Array.from(
@@ -50,34 +46,6 @@ function misfits({ x, y, value }: Anchors, frame: Level, { dx, dy, rotation, sca
     values.length < 4 ? NaN : values.reduce((sum, one) => sum + one, 0) / values.length,
   );
 }
-
-/** The places of some cells alone. */
-function placesWithin({ level, x, y, value, slope }: Anchors, keeps: (cell: number) => boolean): Anchors {
-  const kept = new Uint32Array(x.length);
-  let count = 0;
-  for (let at = 0; at < x.length; at++) if (keeps(cellOf(x[at], y[at], level))) kept[count++] = at;
-  const own = {
-    level,
-    x: new Float32Array(count),
-    y: new Float32Array(count),
-    value: new Float32Array(count),
-    slope: new Float32Array(4 * count),
-  };
-  for (let to = 0; to < count; to++) {
-    const at = kept[to];
-    own.x[to] = x[at];
-    own.y[to] = y[at];
-    own.value[to] = value[at];
-    for (let part = 0; part < 4; part++) own.slope[4 * to + part] = slope[4 * at + part];
-  }
-  return own;
-}
-
-/** A reference with the places of some cells alone. */
-const within = (reference: Reference, keeps: (cell: number) => boolean): Reference => ({
-  ...reference,
-  anchors: reference.anchors.map((anchors) => placesWithin(anchors, keeps)),
-});
 
 /** How many codes the middle one of all cells misses by: what fits less than half of a picture is not its ground. */
 const usualMiss = (cells: readonly number[]): number => median(cells.filter((one) => one === one));

@@ -53,6 +53,32 @@ describe('analysers of a take', () => {
     track.forEach(({ dx, dy }) => expect(Math.hypot(dx, dy)).toBeLessThan(0.1));
   });
 
+  it('keep to the set behind somebody before 40 % of it who stands in the first picture too, and to a slow pan', () => {
+    // Their dress has twice the contrast of the wall, and moves as one.
+    const dress = (x: number, y: number) => 110 + 60 * Math.sin(x / 6) * Math.sin(y / 5 + x / 31);
+    const film = (index: number, camera: number, sway: number | null) => {
+      const picture = wall(camera);
+      if (sway === null) return picture;
+      const left = Math.round(80 + sway * index);
+      for (let y = 30; y < analysis.height; y++)
+        for (let x = left; x < left + 150; x++)
+          picture[y * analysis.width + x] = dress(x - 80 - sway * index, y - 6 * Math.sin(index / 5));
+      return picture;
+    };
+    const knocked = (index: number) => (index >= 23 ? 2.5 : (index % 3) / 1e3);
+    for (const [camera, sway] of [
+      [knocked, 0.4],
+      [(index: number) => (index % 3) / 1e3, -0.9],
+      [(index: number) => 0.15 * index, null],
+    ] as const) {
+      const pictures = Array.from({ length: 50 }, (_, index) => film(index, camera(index), sway));
+      const track = unpackPlacements(found(pictures, ['camera']).camera?.curve ?? new Float32Array());
+      track.forEach(({ dx, dy }, index) =>
+        expect(Math.hypot(dx - camera(index), dy), `picture ${index}`).toBeLessThan(0.15),
+      );
+    }
+  });
+
   it('bridge pictures that cannot be placed, and say which', () => {
     const dark = (index: number) => index >= 14 && index < 19;
     const moved = (index: number) => (index < 17 ? 0 : 2);

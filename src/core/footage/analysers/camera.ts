@@ -12,12 +12,15 @@ import { bridged, isPlaced } from '../bridged';
 import { nudgeBetween } from '../nudge';
 import { prepareReference, type Reference } from '../reference';
 import { registerFrame } from '../register';
+import { Restless, type Seen } from '../restless';
 import type { Analyser, Found } from './analyser';
 
 /** pictures from one that is registered in any case to the next */
 const stride = 10;
 /** pixels of the analysed picture that a corner may move between two that are registered */
 const still = 0.2;
+/** pixels of it by which a corner seems to move where somebody draws it along */
+const slight = 0.05;
 /** pixels of it that a corner may move from one picture to the next, by a rough look, before both are registered */
 const nudge = 0.12;
 
@@ -31,6 +34,9 @@ type Waiting = { luma: Uint8Array; moved: boolean };
  */
 class CameraTrack implements Pass<Uint8Array, Found<null>> {
   private reference: Reference | null = null;
+  private restless: Restless | null = null;
+  /** the picture that was registered last in any case */
+  private seen: Seen | null = null;
   private places = new Int32Array(0);
   private before: Uint8Array | null = null;
   private waiting: Waiting[] = [];
@@ -43,6 +49,8 @@ class CameraTrack implements Pass<Uint8Array, Found<null>> {
     const copy = luma.slice();
     if (!this.reference || !this.before) {
       this.reference = prepareReference({ ...this.size, data: copy });
+      this.restless = new Restless(this.reference, this.size);
+      this.seen = { luma: copy, placement: inPlace };
       this.places = placesOf(this.reference);
       this.track.push(inPlace);
     } else {
@@ -62,12 +70,24 @@ class CameraTrack implements Pass<Uint8Array, Found<null>> {
     return registerFrame(this.reference as Reference, { ...this.size, data: luma });
   }
 
+  /** Registers a picture, and once more where it tells who moves. */
+  private registerEnd(end: Waiting): Placement {
+    const found = this.register(end);
+    const seen = { luma: end.luma, placement: found };
+    const ground = this.seen && isPlaced(found) ? this.restless?.look(this.seen, seen) : null;
+    if (ground) this.reference = ground;
+    if (ground && cornerMove(between(this.last, found), this.size) > slight)
+      seen.placement = this.register(end);
+    this.seen = seen;
+    return seen.placement;
+  }
+
   /** Fills in the pictures since the last one that was registered. */
   private fillIn(): void {
     const { waiting, track, size } = this;
     if (waiting.length === 0) return;
     const start = track.length;
-    const end = this.register(waiting[waiting.length - 1]);
+    const end = this.registerEnd(waiting[waiting.length - 1]);
     const fill = (from: number, before: Placement, to: number, after: Placement) => {
       const changes =
         waiting.slice(from + 1, to + 1).some(({ moved }) => moved) ||
