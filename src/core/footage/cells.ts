@@ -2,6 +2,7 @@ import type { Anchors, Reference } from './reference';
 
 /** cells across and down in which it is told what moves by itself */
 export const [across, down] = [16, 9];
+
 /** The cell of a place, which counts from the middle of a picture. */
 export function cellOf(x: number, y: number, { width, height }: { width: number; height: number }): number {
   const column = Math.min(across - 1, Math.max(0, Math.floor((x / width + 0.5) * across)));

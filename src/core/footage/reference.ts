@@ -75,6 +75,10 @@ function anchorsOf(level: Level): Anchors {
   return anchors;
 }
 
+/** The places of a level as indices of its pixels. */
+export const pixelsOf = ({ level: { width, height }, x, y }: Anchors): Int32Array<ArrayBuffer> =>
+  Int32Array.from(x, (_, at) => Math.round((y[at] + height / 2 - 0.5) * width + x[at] + width / 2 - 0.5));
+
 /** Prepares a reference once for many frames. An RGBA picture is taken by its luma, several as their mean. */
 export function prepareReference(image: GrayImage | RgbaImage | RgbaImage[]): Reference {
   const list = Array.isArray(image) ? image : [image];

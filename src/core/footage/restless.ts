@@ -3,13 +3,15 @@ import type { Size } from '../geometry/size';
 import { quantile } from '../statistics';
 import { across, cellOf, down, within } from './cells';
 import { misfits } from './ground';
-import type { Reference } from './reference';
+import { pixelsOf, type Reference } from './reference';
 
 const count = across * down;
 /** places below which nothing is told of a cell */
 const fewest = 8;
 /** times the quiet cells' difference, and codes more, from which on something moves in a cell */
 const [times, more] = [1.5, 1];
+/** codes that a coder changes by itself from one picture to another, where it keeps flat ones to the bit */
+const coded = 4;
 /** share of the cells from which on all of the picture moved, and by which nobody enters it at once */
 const [most, sudden] = [0.6, 0.2];
 /** share of the cells that has to be left to go by */
@@ -41,10 +43,9 @@ export class Restless {
     private readonly whole: Reference,
     private readonly size: Size,
   ) {
-    const [{ x, y }] = whole.anchors;
-    this.pixels = Int32Array.from(x, (_, at) =>
-      Math.round((y[at] + size.height / 2 - 0.5) * size.width + x[at] + size.width / 2 - 0.5),
-    );
+    const [anchors] = whole.anchors;
+    const { x, y } = anchors;
+    this.pixels = pixelsOf(anchors);
     this.cells = Uint8Array.from(x, (_, at) => cellOf(x[at], y[at], size));
   }
 
@@ -74,7 +75,7 @@ export class Restless {
     const told = [...means].filter((one) => one === one);
     if (told.length === 0) return null;
     this.usual = Math.min(this.usual, quantile(told, 0.25));
-    const limit = times * this.usual + more;
+    const limit = Math.max(coded, times * this.usual + more);
     const share = told.filter((one) => one > limit).length / told.length;
     if (share > Math.min(most, this.share + sudden)) return null;
     this.share = share;

@@ -10,7 +10,7 @@ import type { Size } from '../../geometry/size';
 import type { Pass } from '../../pass';
 import { bridged, isPlaced } from '../bridged';
 import { nudgeBetween } from '../nudge';
-import { prepareReference, type Reference } from '../reference';
+import { pixelsOf, prepareReference, type Reference } from '../reference';
 import { registerFrame } from '../register';
 import { Restless, type Seen } from '../restless';
 import type { Analyser, Found } from './analyser';
@@ -51,7 +51,7 @@ class CameraTrack implements Pass<Uint8Array, Found<null>> {
       this.reference = prepareReference({ ...this.size, data: copy });
       this.restless = new Restless(this.reference, this.size);
       this.seen = { luma: copy, placement: inPlace };
-      this.places = placesOf(this.reference);
+      this.places = pixelsOf(this.reference.anchors[0]);
       this.track.push(inPlace);
     } else {
       const moved = nudgeBetween(this.before, copy, this.size, this.places) > nudge;
@@ -107,13 +107,6 @@ class CameraTrack implements Pass<Uint8Array, Found<null>> {
     this.last = end;
     this.waiting = [];
   }
-}
-
-/** The places of a reference's finest level that carry position, as indices of pixels. */
-function placesOf({ anchors: [finest], width, height }: Reference): Int32Array<ArrayBuffer> {
-  return Int32Array.from(finest.x, (x, index) =>
-    Math.round((finest.y[index] + height / 2 - 0.5) * width + x + width / 2 - 0.5),
-  );
 }
 
 /** Each picture against the take's own first one: a curve of packed placements, in pixels of the analysed picture. */
