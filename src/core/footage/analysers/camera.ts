@@ -8,6 +8,7 @@ import {
 } from '../../geometry/placement';
 import type { Size } from '../../geometry/size';
 import type { Pass } from '../../pass';
+import type { GrayImage } from '../../picture/image';
 import { bridged, isPlaced } from '../bridged';
 import { nudgeBetween } from '../nudge';
 import { pixelsOf, prepareReference, type Reference } from '../reference';
@@ -35,6 +36,8 @@ type Waiting = { luma: Uint8Array; moved: boolean };
 class CameraTrack implements Pass<Uint8Array, Found<null>> {
   private reference: Reference | null = null;
   private restless: Restless | null = null;
+  /** what of the reference is to be gone by, once somebody moved */
+  private ground: Reference | null = null;
   /** the picture that was registered last in any case */
   private seen: Seen | null = null;
   private places = new Int32Array(0);
@@ -67,19 +70,30 @@ class CameraTrack implements Pass<Uint8Array, Found<null>> {
   }
 
   private register({ luma }: Waiting): Placement {
-    return registerFrame(this.reference as Reference, { ...this.size, data: luma });
+    const frame = { ...this.size, data: luma };
+    const found = registerFrame(this.reference as Reference, frame);
+    return isPlaced(found) ? this.behind(frame, found) : found;
   }
 
-  /** Registers a picture, and once more where it tells who moves. */
-  private registerEnd(end: Waiting): Placement {
-    const found = this.register(end);
-    const seen = { luma: end.luma, placement: found };
-    const ground = this.seen && isPlaced(found) ? this.restless?.look(this.seen, seen) : null;
-    if (ground) this.reference = ground;
-    if (ground && cornerMove(between(this.last, found), this.size) > slight)
-      seen.placement = this.register(end);
-    this.seen = seen;
-    return seen.placement;
+  /** Registers a picture, and tells from it who moves. */
+  private registerEnd({ luma }: Waiting): Placement {
+    const frame = { ...this.size, data: luma };
+    const whole = registerFrame(this.reference as Reference, frame);
+    if (!isPlaced(whole)) return whole;
+    const found = this.behind(frame, whole);
+    const ground = this.seen && this.restless?.look(this.seen, { luma, placement: found });
+    this.seen = { luma, placement: found };
+    if (!ground) return found;
+    this.ground = ground;
+    this.seen.placement = this.behind(frame, whole);
+    return this.seen.placement;
+  }
+
+  /** How a picture lies behind whoever is known to move, where they may have drawn what was found along. */
+  private behind(frame: GrayImage, found: Placement): Placement {
+    if (!this.ground || cornerMove(between(this.last, found), this.size) <= slight) return found;
+    const { agreement, ...place } = registerFrame(this.ground, frame);
+    return agreement > 0 ? { ...place, agreement: found.agreement } : found;
   }
 
   /** Fills in the pictures since the last one that was registered. */
