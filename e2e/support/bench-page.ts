@@ -1,4 +1,3 @@
-import { setTimeout } from 'node:timers/promises';
 import axe from 'axe-core';
 import type { Browser, BrowserContext, Download, Locator, Page } from 'playwright-core';
 import type { Song } from '@/core/model/records';
@@ -112,9 +111,7 @@ export class BenchPage {
 
   /** What stands on the screen, for whoever reads of a test that failed. */
   shown(): Promise<string> {
-    const silent = setTimeout(5000, 'The page does not answer.');
-    const text = this.page.locator('body').innerText();
-    return Promise.race([text, silent]).catch(String);
+    return this.page.locator('body').innerText({ timeout: 5000 }).catch(String);
   }
 
   /** Waits until a station is on the screen, whatever is still worked at. */

@@ -18,10 +18,10 @@ const [most, sudden] = [0.6, 0.2];
 const enough = 0.25;
 /** codes by which a cell fits better where the camera stood, or where it is said to have gone: noise says nothing */
 const tells = 0.75;
+/** how many speak against a move, for each that speaks for it, where somebody moved and not the camera */
+const against = 0.25;
 /** pixels by which a corner moves that no cell tells of */
 const unseen = 0.05;
-/** share of those cells that speak for a move which speak against it where somebody moved, and not the camera */
-const against = 0.25;
 
 /** A picture of a take, and where the camera stood. */
 export type Seen = { luma: Uint8Array; placement: Placement };
@@ -82,7 +82,10 @@ export class Restless {
     return Uint8Array.from(means, (one) => Number(one > limit));
   }
 
-  /** Whether the camera stood, as where it moved by less than can be told: of cells that tell, too many fit better where it was than where it seems to have gone. */
+  /**
+   * Whether the camera stood, as where it moved by less than can be told: too many of the cells that tell fit better
+   * where it was than where it seems to have gone.
+   */
   private stood(before: Seen, after: Seen): boolean {
     if (cornerMove(between(before.placement, after.placement), this.size) < unseen) return true;
     const frame = { ...this.size, data: after.luma };
